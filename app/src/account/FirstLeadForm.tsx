@@ -1,0 +1,78 @@
+import type { Me } from '@keen-bleed/contract';
+import { checkForm } from '@keen-bleed/contract/forms';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { ask, asProblem } from '../data/api';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Field } from '../ui/Field';
+import { Notice } from '../ui/Notice';
+
+const empty = { shopName: '', name: '', signInName: '', password: '' };
+
+/** The first account of a new installation. */
+export function FirstLeadForm({ onIn }: { onIn: (me: Me) => void }) {
+  const [values, setValues] = useState(empty);
+  const [problems, setProblems] = useState<Record<string, string>>({});
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const set = (key: keyof typeof empty) => (text: string) =>
+    setValues((before) => ({ ...before, [key]: text }));
+
+  const submit = async () => {
+    const wrong = checkForm('firstLead', values);
+    setProblems(Object.fromEntries(wrong.map((each) => [each.field, each.message])));
+    setTrouble(null);
+    if (wrong.length > 0) return;
+    setBusy(true);
+    try {
+      onIn(await ask<Me>('POST', '/api/set-up', values));
+    } catch (error) {
+      setTrouble(asProblem(error).message);
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  return (
+    <View style={{ gap: space.gap }}>
+      <Field
+        label="Shop name"
+        value={values.shopName}
+        onChange={set('shopName')}
+        problem={problems.shopName}
+      />
+      <Field
+        label="Your name"
+        value={values.name}
+        onChange={set('name')}
+        problem={problems.name}
+        autoComplete="name"
+      />
+      <Field
+        label="Sign-in name"
+        value={values.signInName}
+        onChange={set('signInName')}
+        problem={problems.signInName}
+        autoComplete="username"
+      />
+      <Field
+        label="Password"
+        hint="10 characters or more"
+        value={values.password}
+        onChange={set('password')}
+        problem={problems.password}
+        secret
+        autoComplete="new-password"
+      />
+      {trouble ? <Notice manner="trouble" title={trouble} /> : null}
+      <Button
+        title="Make the first account"
+        manner="main"
+        size="glove"
+        busy={busy}
+        onPress={() => void submit()}
+      />
+    </View>
+  );
+}

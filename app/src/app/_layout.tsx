@@ -1,0 +1,102 @@
+import { Slot } from 'expo-router';
+import { useEffect, useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { SWRConfig, type Cache } from 'swr';
+import { Doorstep } from '../account/Doorstep';
+import { FirstLeadForm } from '../account/FirstLeadForm';
+import { enter, findSession, sessionEnded, useSession } from '../account/session';
+import { SignInAgain } from '../account/SignInAgain';
+import { SignInForm } from '../account/SignInForm';
+import { asProblem, read } from '../data/api';
+import { loadKeptCache } from '../data/keptCache';
+import { useRigs, useRuleSets, useUnits } from '../data/useRecords';
+import { ThemeRoot } from '../theme/ThemeRoot';
+import { usePalette } from '../theme/usePalette';
+import { Button } from '../ui/Button';
+import { Shell } from '../ui/Shell';
+
+const swr = {
+  fetcher: read,
+  revalidateOnFocus: true,
+  shouldRetryOnError: true,
+  errorRetryInterval: 5_000,
+  onError: (error: unknown) => {
+    if (asProblem(error).code === 'not-signed-in') sessionEnded();
+  },
+};
+
+export default function RootLayout() {
+  const [cache, setCache] = useState<Cache | null>(null);
+  useEffect(() => {
+    void loadKeptCache().then(setCache);
+  }, []);
+  // What was last read comes from the device within a few milliseconds; nothing is drawn without it.
+  if (!cache) return null;
+  return (
+    <SWRConfig value={{ ...swr, provider: () => cache }}>
+      <ThemeRoot>
+        <Gate>
+          <Shell>
+            <Slot />
+          </Shell>
+        </Gate>
+      </ThemeRoot>
+    </SWRConfig>
+  );
+}
+
+/** Reads what a run needs as soon as somebody is here, so that it is on the device when the network goes. */
+function AtHand() {
+  useUnits();
+  useRigs();
+  useRuleSets();
+  return null;
+}
+
+/** Lets nobody past without a name. */
+function Gate({ children }: { children: ReactNode }) {
+  const session = useSession();
+  const palette = usePalette();
+  useEffect(() => {
+    void findSession();
+  }, []);
+  switch (session.standing) {
+    case 'asking':
+      return (
+        <View
+          role="progressbar"
+          aria-label="Loading"
+          style={{ flex: 1, backgroundColor: palette.ground }}
+        />
+      );
+    case 'set-up':
+      return (
+        <Doorstep
+          title="Keen Bleed"
+          lead="A new installation. Make the first lead’s account; it can add the others."
+        >
+          <FirstLeadForm onIn={(me) => void enter(me)} />
+        </Doorstep>
+      );
+    case 'signed-out':
+      return (
+        <Doorstep title="Keen Bleed" lead="Air brakes, tested and remembered.">
+          <SignInForm onIn={(me) => void enter(me)} />
+        </Doorstep>
+      );
+    case 'unreachable':
+      return (
+        <Doorstep title="Keen Bleed" lead={session.message}>
+          <Button title="Try again" manner="main" onPress={() => void findSession()} />
+        </Doorstep>
+      );
+    case 'signed-in':
+      return (
+        <>
+          <AtHand />
+          {children}
+          {session.stale ? <SignInAgain me={session.me} /> : null}
+        </>
+      );
+  }
+}

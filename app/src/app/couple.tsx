@@ -1,0 +1,1 @@
+export { CoupleScreen as default } from '../couple/CoupleScreen';

@@ -1,0 +1,1 @@
+export { RuleSetScreen as default } from '../../rules/RuleSetScreen';

@@ -1,0 +1,1 @@
+export { RulesScreen as default } from '../../rules/RulesScreen';

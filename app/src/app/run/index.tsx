@@ -1,0 +1,1 @@
+export { OpenRunsScreen as default } from '../../run/OpenRunsScreen';

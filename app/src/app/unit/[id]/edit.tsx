@@ -1,0 +1,1 @@
+export { EditUnitScreen as default } from '../../../rig/EditUnitScreen';

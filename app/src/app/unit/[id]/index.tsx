@@ -1,0 +1,1 @@
+export { RigScreen as default } from '../../../rig/RigScreen';

@@ -1,0 +1,1 @@
+export { NewUnitScreen as default } from '../../rig/NewUnitScreen';

@@ -1,0 +1,63 @@
+import type { ErrorBody, ErrorCode, FieldProblem } from '@keen-bleed/contract';
+
+/** What went wrong with a request, in words to show. */
+export class RequestProblem extends Error {
+  constructor(
+    /** The server's code, or `offline` where no answer came. */
+    readonly code: ErrorCode | 'offline',
+    message: string,
+    readonly fields: readonly FieldProblem[] = [],
+  ) {
+    super(message);
+  }
+}
+
+/** Longest wait for an answer before the network counts as gone, ms. */
+const PATIENCE_MS = 12_000;
+
+/**
+ * Asks the server.
+ *
+ * @param method HTTP method
+ * @param path such as `/api/yard`
+ * @throws RequestProblem for every answer that is no success, and where none comes
+ */
+export async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      credentials: 'same-origin',
+      signal: AbortSignal.timeout(PATIENCE_MS),
+      ...(body === undefined
+        ? {}
+        : {
+            body: JSON.stringify(body),
+            headers: { 'Content-Type': 'application/json' },
+          }),
+    });
+  } catch {
+    throw new RequestProblem('offline', 'No answer from the shop’s server. Check the network.');
+  }
+  if (response.status === 204) return undefined as T;
+  const isJson = response.headers.get('content-type')?.includes('json') === true;
+  if (response.ok && isJson) return (await response.json()) as T;
+  if (isJson) {
+    const problem = (await response.json()) as ErrorBody;
+    throw new RequestProblem(problem.code, problem.message, problem.fields ?? []);
+  }
+  throw new RequestProblem(
+    'offline',
+    'Something between here and the shop’s server is in the way.',
+  );
+}
+
+/** Reads for SWR. */
+export const read = <T>(path: string): Promise<T> => ask<T>('GET', path);
+
+/** What is known to be wrong of any thrown thing. */
+export function asProblem(error: unknown): RequestProblem {
+  return error instanceof RequestProblem
+    ? error
+    : new RequestProblem('went-wrong', 'Something went wrong here. Nothing you recorded is lost.');
+}

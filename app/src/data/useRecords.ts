@@ -1,0 +1,46 @@
+import type {
+  Person,
+  Rig,
+  RuleSetList,
+  RunRecord,
+  RunRow,
+  Unit,
+  YardRow,
+} from '@keen-bleed/contract';
+import { defaultRuleSetId, ruleSets } from '@keen-bleed/core';
+import useSWR, { type SWRResponse } from 'swr';
+import type { RequestProblem } from './api';
+
+type Found<T> = SWRResponse<T, RequestProblem>;
+
+/** Every unit of the shop with its newest runs. */
+export const useYard = (): Found<YardRow[]> => useSWR('/api/yard');
+
+/** Every unit, whole: what a phone needs to start a run with no network. */
+export const useUnits = (): Found<Unit[]> => useSWR('/api/units');
+
+/** One unit; without network, as the list of all units last had it. */
+export const useUnit = (id: string): Found<Unit> => {
+  const { data } = useUnits();
+  const kept = data?.find((unit) => unit.id === id);
+  return useSWR(`/api/units/${id}`, kept ? { fallbackData: kept } : {});
+};
+
+/** What is coupled now. */
+export const useRigs = (): Found<Rig[]> => useSWR('/api/rigs');
+
+/** The rule sets the shop may run by; those that ship are at hand at once. */
+export const useRuleSets = (): Found<RuleSetList> =>
+  useSWR('/api/rule-sets', {
+    fallbackData: { sets: [...ruleSets], defaultId: defaultRuleSetId },
+  });
+
+/** The runs of a unit, newest first. */
+export const useUnitRuns = (id: string): Found<RunRow[]> => useSWR(`/api/units/${id}/runs`);
+
+/** A run as the server holds it; pass null where it is not wanted yet. */
+export const useRunRecord = (id: string | null): Found<RunRecord> =>
+  useSWR(id === null ? null : `/api/runs/${id}`);
+
+/** The people of the shop. */
+export const usePeople = (): Found<Person[]> => useSWR('/api/people');

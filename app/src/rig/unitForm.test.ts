@@ -1,0 +1,69 @@
+import { newUnitDraft } from '@keen-bleed/core';
+import { draftOf, formOf, problemsByBox, type UnitForm } from './unitForm';
+
+const filled = (change: Partial<UnitForm> = {}, unit: 'psi' | 'bar' = 'psi'): UnitForm => ({
+  ...formOf({ ...newUnitDraft('truck', 2015), number: '7', name: 'Tipper' }, unit),
+  ...change,
+});
+const draft = (form: UnitForm) => {
+  const read = draftOf(form);
+  if ('problems' in read) throw new Error(JSON.stringify(read.problems));
+  return read.draft;
+};
+const problems = (form: UnitForm) => {
+  const read = draftOf(form);
+  return 'problems' in read ? problemsByBox(read.problems) : {};
+};
+
+describe('the unit form', () => {
+  it('gives back the draft it was filled from', () => {
+    const start = {
+      ...newUnitDraft('tractor', 2012),
+      number: '7',
+      name: 'Tractor',
+      makerLimits: { buildUpMaxS: 40 },
+    };
+    expect(draft(formOf(start, 'psi'))).toEqual(start);
+  });
+
+  it('takes bar and litres, and keeps psi and cubic inches', () => {
+    const form = filled({ cutIn: '7,2', cutOut: '8.6' }, 'bar');
+    expect(form.volumeUnit).toBe('L');
+    const { governor, tanks } = draft(form);
+    expect(governor?.cutInPsi).toBeCloseTo(104.43, 2);
+    expect(governor?.cutOutPsi).toBeCloseTo(124.73, 2);
+    expect(tanks[1]?.volumeIn3).toBe(2100);
+  });
+
+  it('leaves out a maker’s limit whose box is empty, and a governor where there is no compressor', () => {
+    expect(draft(filled()).makerLimits).toEqual({});
+    expect(draft(filled({ makerStaticLeak: '1.5' })).makerLimits).toEqual({
+      staticLeakMaxPsiPerMin: 1.5,
+    });
+    const trailer = filled({ kind: 'trailer', tanks: [{ role: 'trailer', volume: '2850' }] });
+    expect(draft(trailer).governor).toBeNull();
+  });
+
+  it('puts each problem at its box, in words', () => {
+    expect(problems(filled({ number: ' ' }))).toEqual({ number: 'Unit number is missing.' });
+    expect(problems(filled({ cutIn: '130' })).cutIn).toContain('below cut-out');
+    expect(problems(filled({ cutIn: 'high' })).cutIn).toBe('Governor cut-in must be a number.');
+    expect(problems(filled({ gaugeTop: '' })).gaugeTop).toBe('Top of the gauge must be a number.');
+    expect(
+      problems(filled({ makerCutOutMin: '130', makerCutOutMax: '120' })).makerCutOutMin,
+    ).toContain('below the highest');
+    const tank = filled({
+      tanks: [
+        { role: 'primary', volume: '3' },
+        { role: 'secondary', volume: '2100' },
+      ],
+    });
+    expect(problems(tank)['tanks.0.volume']).toBe('Tank volume must be at least 50.');
+  });
+
+  it('finds the box of a problem the server names', () => {
+    expect(problemsByBox([{ field: 'draft.governor.cutInPsi', message: 'x' }])).toEqual({
+      cutIn: 'x',
+    });
+  });
+});

@@ -1,0 +1,183 @@
+import type {
+  ChamberType,
+  FieldProblem,
+  GaugeCheck,
+  PressureUnit,
+  TankRole,
+  UnitDraft,
+  UnitKind,
+} from '@keen-bleed/contract';
+import { checkForm } from '@keen-bleed/contract/forms';
+import {
+  checkUnit,
+  hasCompressor,
+  in3FromLitres,
+  litresFromIn3,
+  rounded,
+  toPsi,
+  fromPsi,
+} from '@keen-bleed/core';
+
+/** What stands in the boxes of the form: text as typed, in the units the person chose. */
+export interface UnitForm {
+  number: string;
+  name: string;
+  kind: UnitKind;
+  buildYear: string;
+  circuits: 'dual' | 'single';
+  ports: 'words' | 'numbers';
+  volumeUnit: 'in3' | 'L';
+  tanks: { role: TankRole; volume: string }[];
+  chambers: { type: ChamberType; count: string; springBrake: boolean }[];
+  pressureUnit: PressureUnit;
+  cutIn: string;
+  cutOut: string;
+  gaugeUnit: PressureUnit;
+  gaugeDivision: string;
+  gaugeTop: string;
+  makerBuildUpS: string;
+  makerCutOutMin: string;
+  makerCutOutMax: string;
+  makerCutInMin: string;
+  makerStaticLeak: string;
+  makerAppliedLeak: string;
+  makerWarningMin: string;
+  /** Comparisons with a master gauge go through the form as they are: they are made on the rig sheet. */
+  gaugeChecks: GaugeCheck[];
+  testEveryDays: string;
+}
+
+const shown = (value: number | undefined, places = 2) =>
+  value === undefined ? '' : rounded(value, places);
+
+/** Puts a draft into the boxes. */
+export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
+  const pressure = (psi: number | undefined) =>
+    psi === undefined ? '' : shown(fromPsi(psi, pressureUnit));
+  const { makerLimits: maker, governor, gauge } = draft;
+  const volumeUnit = pressureUnit === 'psi' ? 'in3' : 'L';
+  return {
+    number: draft.number,
+    name: draft.name,
+    kind: draft.kind,
+    buildYear: String(draft.buildYear),
+    circuits: draft.circuits,
+    ports: draft.ports,
+    volumeUnit,
+    tanks: draft.tanks.map((tank) => ({
+      role: tank.role,
+      volume: shown(volumeUnit === 'L' ? litresFromIn3(tank.volumeIn3) : tank.volumeIn3),
+    })),
+    chambers: draft.chambers.map((group) => ({
+      ...group,
+      count: String(group.count),
+    })),
+    pressureUnit,
+    cutIn: pressure(governor?.cutInPsi),
+    cutOut: pressure(governor?.cutOutPsi),
+    gaugeUnit: gauge.unit,
+    gaugeDivision: shown(gauge.division),
+    gaugeTop: shown(gauge.top),
+    makerBuildUpS: shown(maker.buildUpMaxS),
+    makerCutOutMin: pressure(maker.cutOutMinPsi),
+    makerCutOutMax: pressure(maker.cutOutMaxPsi),
+    makerCutInMin: pressure(maker.cutInMinPsi),
+    makerStaticLeak: pressure(maker.staticLeakMaxPsiPerMin),
+    makerAppliedLeak: pressure(maker.appliedLeakMaxPsiPerMin),
+    makerWarningMin: pressure(maker.warningMinPsi),
+    gaugeChecks: draft.gaugeChecks,
+    testEveryDays: String(draft.testEveryDays),
+  };
+}
+
+/** A number as people type it: a comma may stand for the point. Text that is none comes out as it is. */
+function number(text: string): number | string {
+  const trimmed = text.trim().replace(',', '.');
+  const value = Number(trimmed);
+  return trimmed === '' || Number.isNaN(value) ? text : value;
+}
+
+function converted(text: string, convert: (value: number) => number): number | string {
+  const value = number(text);
+  return typeof value === 'number' ? convert(value) : value;
+}
+
+/** Which box a path of the record belongs to, where the two are called differently. */
+const boxOf: Readonly<Record<string, string>> = {
+  governor: 'cutIn',
+  'governor.cutInPsi': 'cutIn',
+  'governor.cutOutPsi': 'cutOut',
+  'gauge.division': 'gaugeDivision',
+  'gauge.top': 'gaugeTop',
+  'makerLimits.buildUpMaxS': 'makerBuildUpS',
+  'makerLimits.cutOutMinPsi': 'makerCutOutMin',
+  'makerLimits.cutOutMaxPsi': 'makerCutOutMax',
+  'makerLimits.cutInMinPsi': 'makerCutInMin',
+  'makerLimits.staticLeakMaxPsiPerMin': 'makerStaticLeak',
+  'makerLimits.appliedLeakMaxPsiPerMin': 'makerAppliedLeak',
+  'makerLimits.warningMinPsi': 'makerWarningMin',
+};
+
+/** Problems by the name of the box they belong to. */
+export function problemsByBox(problems: readonly FieldProblem[]): Record<string, string> {
+  return Object.fromEntries(
+    problems.map(({ field, message }) => {
+      const path = field.replace(/^draft\./, '');
+      return [
+        boxOf[path] ?? path.replace('.volumeIn3', '.volume'),
+        message.replace(/must be of type number/, 'must be a number'),
+      ];
+    }),
+  );
+}
+
+/** Reads the boxes: a draft that passes every check the server makes, or what is wrong with them. */
+export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: FieldProblem[] } {
+  const psi = (text: string) => converted(text, (value) => toPsi(value, form.pressureUnit));
+  const volume = (text: string) =>
+    converted(text, (value) =>
+      form.volumeUnit === 'L' ? Math.round(in3FromLitres(value)) : value,
+    );
+  const given = (key: string, text: string, read: (text: string) => number | string) =>
+    text.trim() === '' ? {} : { [key]: read(text) };
+  const candidate = {
+    number: form.number.trim(),
+    name: form.name.trim(),
+    kind: form.kind,
+    buildYear: number(form.buildYear),
+    circuits: form.circuits,
+    ports: form.ports,
+    tanks: form.tanks.map((tank) => ({
+      role: tank.role,
+      volumeIn3: volume(tank.volume),
+    })),
+    chambers: form.chambers.map((group) => ({
+      ...group,
+      count: number(group.count),
+    })),
+    governor: hasCompressor(form.kind)
+      ? { cutInPsi: psi(form.cutIn), cutOutPsi: psi(form.cutOut) }
+      : null,
+    gauge: {
+      unit: form.gaugeUnit,
+      division: number(form.gaugeDivision),
+      top: number(form.gaugeTop),
+    },
+    makerLimits: {
+      ...given('buildUpMaxS', form.makerBuildUpS, number),
+      ...given('cutOutMinPsi', form.makerCutOutMin, psi),
+      ...given('cutOutMaxPsi', form.makerCutOutMax, psi),
+      ...given('cutInMinPsi', form.makerCutInMin, psi),
+      ...given('staticLeakMaxPsiPerMin', form.makerStaticLeak, psi),
+      ...given('appliedLeakMaxPsiPerMin', form.makerAppliedLeak, psi),
+      ...given('warningMinPsi', form.makerWarningMin, psi),
+    },
+    gaugeChecks: form.gaugeChecks,
+    testEveryDays: number(form.testEveryDays),
+  };
+  const wrongShape = checkForm('unitDraft', candidate);
+  if (wrongShape.length > 0) return { problems: wrongShape };
+  const draft = candidate as UnitDraft;
+  const wrong = checkUnit(draft);
+  return wrong.length > 0 ? { problems: wrong } : { draft };
+}

@@ -1,0 +1,17 @@
+import { useCallback, useState } from 'react';
+import type { LayoutChangeEvent } from 'react-native';
+
+/** The size a box was given, px, and what to hand it as `onLayout`. */
+export function useBoxSize(): [
+  { width: number; height: number },
+  (event: LayoutChangeEvent) => void,
+] {
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const onLayout = useCallback((event: LayoutChangeEvent) => {
+    const { width, height } = event.nativeEvent.layout;
+    setSize((before) =>
+      before.width === width && before.height === height ? before : { width, height },
+    );
+  }, []);
+  return [size, onLayout];
+}

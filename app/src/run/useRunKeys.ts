@@ -1,0 +1,66 @@
+import { useEffect, useRef } from 'react';
+
+/** What the keys of a run do. */
+export interface RunKeys {
+  mark: () => void;
+  nudge: (moves: number) => void;
+  undo: () => void;
+  next: () => void;
+  help: () => void;
+}
+
+/** Keys by what they do, as the help shows them. */
+export const keyHelp: readonly (readonly [string, string])[] = [
+  ['Space or Enter', 'mark'],
+  ['Arrow up, right', 'move the reading up'],
+  ['Arrow down, left', 'move the reading down'],
+  ['Page up, Page down', 'move it by ten'],
+  ['U', 'undo'],
+  ['N', 'go on without this step'],
+  ['?', 'show or hide these keys'],
+];
+
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+const pressable = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  target.closest('button, a, [role="button"], [role="radio"]') !== null;
+
+/** Lets a run be driven by keys; a focused button keeps its own Space and Enter. */
+export function useRunKeys(keys: RunKeys, active: boolean): void {
+  const latest = useRef(keys);
+  useEffect(() => {
+    latest.current = keys;
+  });
+  useEffect(() => {
+    if (!active) return undefined;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
+      const does: Record<string, () => void> = {
+        ArrowUp: () => latest.current.nudge(1),
+        ArrowRight: () => latest.current.nudge(1),
+        ArrowDown: () => latest.current.nudge(-1),
+        ArrowLeft: () => latest.current.nudge(-1),
+        PageUp: () => latest.current.nudge(10),
+        PageDown: () => latest.current.nudge(-10),
+        u: () => latest.current.undo(),
+        U: () => latest.current.undo(),
+        n: () => latest.current.next(),
+        N: () => latest.current.next(),
+        '?': () => latest.current.help(),
+        ...(pressable(event.target)
+          ? {}
+          : {
+              ' ': () => latest.current.mark(),
+              Enter: () => latest.current.mark(),
+            }),
+      };
+      const act = does[event.key];
+      if (!act || (event.repeat && (event.key === ' ' || event.key === 'Enter'))) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [active]);
+}

@@ -1,0 +1,65 @@
+import { Pressable } from 'react-native';
+import { sendNow, useOutbox } from '../store/outbox';
+import { target } from '../theme/space';
+import { Txt } from './Txt';
+
+interface OutboxSignProps {
+  /** With the reason in a sentence, where there is room. */
+  wordy?: boolean;
+  /** As words in a line, not to be pressed. */
+  inline?: boolean;
+}
+
+/** Says plainly what has not reached the server; pressing it tries again. */
+export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
+  const { unsent, standing, message } = useOutbox();
+  if (unsent === 0 && standing !== 'refused') {
+    return (
+      <Txt as="small" tone="quiet" testID="outbox">
+        all sent
+      </Txt>
+    );
+  }
+  const why = {
+    sent: '',
+    sending: 'sending',
+    offline: 'no network',
+    'database-away': 'database down',
+    'signed-out': 'sign in to send',
+    refused: 'not taken by the server',
+  }[standing];
+  const count = `${unsent} not sent`;
+  const words = why ? `${count} · ${why}` : count;
+  const tone = standing === 'sending' ? 'quiet' : 'fail';
+  if (inline) {
+    return (
+      <Txt
+        as="smallBold"
+        tone={tone}
+        live="polite"
+        lines={1}
+        testID="outbox"
+        style={{ flexShrink: 1 }}
+      >
+        {standing === 'sending' ? count : words}
+      </Txt>
+    );
+  }
+  return (
+    <Pressable
+      role="button"
+      aria-label={`${count}, ${why}. Send now`}
+      onPress={() => void sendNow()}
+      style={{ minHeight: target.finger, justifyContent: 'center' }}
+    >
+      <Txt as="smallBold" tone={tone} live="polite" testID="outbox">
+        {words}
+      </Txt>
+      {wordy && message ? (
+        <Txt as="small" tone="quiet">
+          {message}
+        </Txt>
+      ) : null}
+    </Pressable>
+  );
+}

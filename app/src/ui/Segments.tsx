@@ -1,0 +1,89 @@
+import { useRef } from 'react';
+import { Pressable, View } from 'react-native';
+import { target } from '../theme/space';
+import { usePalette } from '../theme/usePalette';
+import { Txt } from './Txt';
+
+interface SegmentsProps<T extends string> {
+  /** What is chosen, for assistive technology. */
+  label: string;
+  options: readonly { value: T; title: string }[];
+  value: T;
+  onChange: (value: T) => void;
+  size?: 'finger' | 'glove';
+}
+
+/** One of a few, all in sight. The arrows move the choice, as in any group of radio buttons. */
+export function Segments<T extends string>({
+  label,
+  options,
+  value,
+  onChange,
+  size = 'finger',
+}: SegmentsProps<T>) {
+  const palette = usePalette();
+  const row = useRef<View>(null);
+  const move = (by: number) => {
+    const at = options.findIndex((option) => option.value === value);
+    const next = (at + by + options.length) % options.length;
+    const option = options[next];
+    if (!option) return;
+    onChange(option.value);
+    const buttons = (row.current as unknown as HTMLElement | null)?.querySelectorAll<HTMLElement>(
+      '[role="radio"]',
+    );
+    buttons?.[next]?.focus();
+  };
+  return (
+    <View
+      ref={row}
+      role="radiogroup"
+      aria-label={label}
+      style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 2 }}
+    >
+      {options.map((option) => {
+        const chosen = option.value === value;
+        return (
+          <Pressable
+            key={option.value}
+            role="radio"
+            aria-checked={chosen}
+            tabIndex={chosen ? 0 : -1}
+            onPress={() => onChange(option.value)}
+            {...({
+              onKeyDown: (event: {
+                key: string;
+                preventDefault: () => void;
+                stopPropagation: () => void;
+              }) => {
+                const by = {
+                  ArrowRight: 1,
+                  ArrowDown: 1,
+                  ArrowLeft: -1,
+                  ArrowUp: -1,
+                }[event.key];
+                if (by === undefined) return;
+                event.preventDefault();
+                // The arrows are this group's while it has the focus, not the run's.
+                event.stopPropagation();
+                move(by);
+              },
+            } as object)}
+            style={{
+              minHeight: target[size],
+              paddingHorizontal: 12,
+              flexGrow: 1,
+              alignItems: 'center',
+              justifyContent: 'center',
+              backgroundColor: chosen ? palette.ink : palette.raised,
+            }}
+          >
+            <Txt as={chosen ? 'bodyBold' : 'body'} tone={chosen ? 'ground' : 'ink'}>
+              {option.title}
+            </Txt>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}

@@ -1,0 +1,47 @@
+import validators from '../generated/validators.cjs';
+import type { CreatePerson, EditPerson, FirstLead, SignIn } from './account';
+import type { FieldProblem } from './errors';
+import { problemsOf } from './problem-in-words';
+import type { RunEvent } from './event';
+import type { Outcome } from './outcome';
+import type { CoupleRig, UncoupleRig } from './rig';
+import type { CopyRuleSet, EditRuleSet, RuleSetDraft } from './ruleSet';
+import type { AppendEvents, OpenRun, RunExport } from './run';
+import type { SchemaName } from './schemas';
+import type { CreateUnit, EditUnit, UnitDraft } from './unit';
+
+interface Shapes {
+  signIn: SignIn;
+  firstLead: FirstLead;
+  createPerson: CreatePerson;
+  editPerson: EditPerson;
+  unitDraft: UnitDraft;
+  createUnit: CreateUnit;
+  editUnit: EditUnit;
+  retireUnit: { retired: boolean };
+  coupleRig: CoupleRig;
+  uncoupleRig: UncoupleRig;
+  ruleSetDraft: RuleSetDraft;
+  copyRuleSet: CopyRuleSet;
+  editRuleSet: EditRuleSet;
+  chooseRuleSet: { ruleSetId: string };
+  openRun: OpenRun;
+  appendEvents: AppendEvents;
+  runEvent: RunEvent;
+  outcome: Outcome;
+  runExport: RunExport;
+}
+
+export type Checked<T> = { ok: true; value: T } | { ok: false; fields: FieldProblem[] };
+
+/**
+ * Checks a value against a named schema.
+ *
+ * @param name which shape is meant
+ * @param value anything, usually a parsed request body
+ * @returns the value with its type, or one problem per wrong field, each saying what would be right
+ */
+export function check<N extends SchemaName>(name: N, value: unknown): Checked<Shapes[N]> {
+  const fields = problemsOf(validators[name], value);
+  return fields.length === 0 ? { ok: true, value: value as Shapes[N] } : { ok: false, fields };
+}

@@ -1,0 +1,73 @@
+/* The closed lists of the records. They stand apart from the schemas so that the browser need not carry those. */
+
+export const unitKinds = ['truck', 'tractor', 'bus', 'trailer', 'dolly'] as const;
+export const tankRoles = ['supply', 'primary', 'secondary', 'trailer', 'accessory'] as const;
+export const chamberTypes = ['6', '9', '12', '14', '16', '18', '20', '24', '30', '36'] as const;
+export const pressureUnits = ['psi', 'kPa', 'bar'] as const;
+
+export type UnitKind = (typeof unitKinds)[number];
+export type TankRole = (typeof tankRoles)[number];
+export type ChamberType = (typeof chamberTypes)[number];
+export type PressureUnit = (typeof pressureUnits)[number];
+
+export const gaugeRoles = ['primary', 'secondary', 'supply', 'master'] as const;
+/** Which dial a reading was taken from. */
+export type GaugeRole = (typeof gaugeRoles)[number];
+
+export const roles = ['technician', 'lead', 'viewer'] as const;
+/** A technician records; a lead also looks after units' limits, people and releases; a viewer reads. */
+export type Role = (typeof roles)[number];
+
+export const verdicts = ['pass', 'fail', 'cant-tell', 'incomplete'] as const;
+/** What a run or a figure comes to. `incomplete` is only said of runs. */
+export type Verdict = (typeof verdicts)[number];
+
+export const figureIds = [
+  'build-up-time',
+  'build-up-rate',
+  'free-air-delivery',
+  'build-up-part',
+  'build-up-full',
+  'cut-out',
+  'cut-in',
+  'governor-differential',
+  'governor-cycle',
+  'coupling-supply',
+  'trailer-supply',
+  'static-leak',
+  'static-loss',
+  'static-leak-other',
+  'applied-leak',
+  'applied-loss',
+  'applied-leak-other',
+  'warning',
+  'pop-out-park',
+  'pop-out-trailer',
+  'warning-reset',
+  'stop-lamp',
+  'reserve-left',
+] as const;
+export type FigureId = (typeof figureIds)[number];
+
+export const figureUnits = ['s', 'psi', 'psi/s', 'psi/min', 'scfm'] as const;
+export type FigureUnit = (typeof figureUnits)[number];
+
+export const limitTags = ['std', 'trade', 'calc', 'memory', 'house', 'maker'] as const;
+/** What kind of source stands behind a limit. */
+export type LimitTag = (typeof limitTags)[number];
+
+export const schools = ['words', 'numbers'] as const;
+/** How ports and circuits are called: by what they do, or by the numbers of the UN ECE practice. */
+export type School = (typeof schools)[number];
+
+export const couplings = ['alone', 'one-trailer', 'two-trailers'] as const;
+/** What is coupled behind the unit in front; dollies go with their trailer. */
+export type Coupling = (typeof couplings)[number];
+
+export const needs = ['must', 'may', 'off'] as const;
+/** Whether a rule set asks for a step, allows it, or leaves it out. */
+export type Need = (typeof needs)[number];
+
+export const findingStandings = ['good', 'bad', 'noted'] as const;
+/** What an observation comes to. */
+export type FindingStanding = (typeof findingStandings)[number];

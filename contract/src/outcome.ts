@@ -1,0 +1,88 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { figureIds, figureUnits, findingStandings, limitTags, verdicts } from './choices';
+
+const closed = { additionalProperties: false } as const;
+const oneOf = <T extends string>(values: readonly T[], title: string) =>
+  Type.Unsafe<T>({ type: 'string', enum: [...values], title });
+const nullable = <T extends ReturnType<typeof Type.Number> | ReturnType<typeof Type.String>>(
+  schema: T,
+) => Type.Union([schema, Type.Null()]);
+
+export const LimitUsedSchema = Type.Object(
+  {
+    id: Type.String({ title: 'Limit id' }),
+    min: nullable(Type.Number({ title: 'Not under' })),
+    max: nullable(Type.Number({ title: 'Not over' })),
+    source: Type.String({ title: 'Source' }),
+    tag: oneOf(limitTags, 'Kind of source'),
+  },
+  closed,
+);
+
+export const FigureSchema = Type.Object(
+  {
+    id: oneOf(figureIds, 'Figure'),
+    stepId: Type.String({ title: 'Step' }),
+    /** Best estimate. */
+    value: nullable(Type.Number({ title: 'Value' })),
+    /** What an inspector would write down from the same marks, where that is another number. */
+    read: nullable(Type.Number({ title: 'As read' })),
+    /** Where the marks only say how high it can be: the 95 % upper bound. */
+    atMost: nullable(Type.Number({ title: 'At most' })),
+    unit: oneOf(figureUnits, 'Unit'),
+    standardUncertainty: nullable(Type.Number({ minimum: 0, title: 'Standard uncertainty' })),
+    limit: Type.Union([LimitUsedSchema, Type.Null()]),
+    asRead: Type.Union([oneOf(['pass', 'fail'] as const, 'As read'), Type.Null()]),
+    verdict: Type.Union([oneOf(['pass', 'fail', 'cant-tell'] as const, 'Verdict'), Type.Null()]),
+    /** Probability, 0 to 1, that the true figure lies within the limit. */
+    within: nullable(Type.Number({ minimum: 0, maximum: 1, title: 'Chance within the limit' })),
+    why: Type.String({ title: 'Why' }),
+    settle: nullable(Type.String({ title: 'What would settle it' })),
+    /** What a failure most likely points at. */
+    means: nullable(Type.String({ title: 'Likely meaning' })),
+  },
+  closed,
+);
+
+export const FindingSchema = Type.Object(
+  {
+    stepId: Type.String({ title: 'Step' }),
+    key: Type.String({ title: 'What was asked' }),
+    title: Type.String({ title: 'Question' }),
+    said: Type.String({ title: 'Answer' }),
+    standing: oneOf(findingStandings, 'Standing'),
+    means: nullable(Type.String({ title: 'Likely meaning' })),
+  },
+  closed,
+);
+
+export const OutcomeSchema = Type.Object(
+  {
+    coreVersion: Type.String({ title: 'Version of the arithmetic' }),
+    verdict: oneOf(verdicts, 'Verdict'),
+    headline: Type.String({ title: 'In one line' }),
+    figures: Type.Array(FigureSchema),
+    findings: Type.Array(FindingSchema),
+    skipped: Type.Array(
+      Type.Object(
+        {
+          stepId: Type.String(),
+          title: Type.String(),
+          reason: Type.String(),
+          /** The rule set asks for it. */
+          required: Type.Boolean(),
+        },
+        closed,
+      ),
+    ),
+    notes: Type.Array(
+      Type.Object({ stepId: Type.String(), title: Type.String(), text: Type.String() }, closed),
+    ),
+  },
+  { ...closed, title: 'Outcome' },
+);
+
+export type LimitUsed = Static<typeof LimitUsedSchema>;
+export type Figure = Static<typeof FigureSchema>;
+export type Outcome = Static<typeof OutcomeSchema>;
+export type Finding = Static<typeof FindingSchema>;

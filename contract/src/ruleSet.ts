@@ -1,0 +1,99 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { couplings, figureIds, figureUnits, limitTags, needs, schools, unitKinds } from './choices';
+import { Line } from './primitives';
+
+const closed = { additionalProperties: false } as const;
+const oneOf = <T extends string>(values: readonly T[], title: string) =>
+  Type.Unsafe<T>({ type: 'string', enum: [...values], title });
+const bound = (title: string) =>
+  Type.Union([Type.Number({ minimum: 0, maximum: 5_000, title }), Type.Null()], { title });
+
+/** One limit of a rule set: the figure it bounds, where it applies, and where it comes from. */
+export const LimitSchema = Type.Object(
+  {
+    id: Line('Limit', 60),
+    figure: oneOf(figureIds, 'Figure'),
+    unit: oneOf(figureUnits, 'Unit of the limit'),
+    min: bound('Not under'),
+    max: bound('Not over'),
+    kinds: Type.Array(oneOf(unitKinds, 'Kind'), { minItems: 1, title: 'Kinds' }),
+    circuits: Type.Array(oneOf(['dual', 'single'] as const, 'Circuits'), {
+      minItems: 1,
+      title: 'Circuits',
+    }),
+    coupled: Type.Array(oneOf(couplings, 'Coupled'), { minItems: 1, title: 'Coupled' }),
+    source: Line('Source', 200),
+    tag: oneOf(limitTags, 'Kind of source'),
+  },
+  { ...closed, title: 'Limit' },
+);
+
+/** A step of a rule set, in its place, and whether it must be done. */
+export const RuleStepSchema = Type.Object(
+  { stepId: Line('Step', 40), need: oneOf(needs, 'Needed') },
+  { ...closed, title: 'Step' },
+);
+
+/** Where practitioners disagree; each has a default and a reason in `core/standards`. */
+export const SwitchesSchema = Type.Object(
+  {
+    popOutTo: oneOf(['45', '40'] as const, 'Pop-out window'),
+    heldBy: oneOf(['chocks', 'low-gear'] as const, 'Held by'),
+    leakTests: oneOf(['both', 'applied-only'] as const, 'Leak tests'),
+    gauges: oneOf(['one', 'both'] as const, 'Gauges read in a hold'),
+    order: oneOf(['leak-first', 'warning-first'] as const, 'Order'),
+  },
+  { ...closed, title: 'Switches' },
+);
+
+const ruleSetFields = {
+  title: Line('Name of the rule set', 60),
+  school: oneOf(schools, 'Wording'),
+  limits: Type.Array(LimitSchema, { maxItems: 120, title: 'Limits' }),
+  steps: Type.Array(RuleStepSchema, { minItems: 2, maxItems: 40, title: 'Steps' }),
+  switches: SwitchesSchema,
+};
+
+/** What a lead changes in a copied rule set. */
+export const RuleSetDraftSchema = Type.Object(ruleSetFields, { ...closed, title: 'Rule set' });
+
+/** A rule set as a run keeps it: the whole of it, so that a later edit changes no record. */
+export const RuleSetSchema = Type.Object(
+  {
+    id: Line('Rule set', 40),
+    revision: Type.Integer({ minimum: 1, title: 'Revision' }),
+    /** The shipped one it was copied from; null for a shipped one. */
+    basedOn: Type.Union([Line('Copied from', 40), Type.Null()]),
+    ...ruleSetFields,
+  },
+  { ...closed, title: 'Rule set' },
+);
+
+/** A copy of a rule set, under an id the client made. */
+export const CopyRuleSetSchema = Type.Object(
+  {
+    id: Type.String({ format: 'uuid', title: 'Rule set id' }),
+    basedOn: Line('Copied from', 40),
+    draft: RuleSetDraftSchema,
+  },
+  { ...closed, title: 'New rule set' },
+);
+
+/** An edit names the revision it started from. */
+export const EditRuleSetSchema = Type.Object(
+  { revision: Type.Integer({ minimum: 1, title: 'Revision' }), draft: RuleSetDraftSchema },
+  { ...closed, title: 'Rule set edit' },
+);
+
+export const ChooseRuleSetSchema = Type.Object(
+  { ruleSetId: Line('Rule set', 40) },
+  { ...closed, title: 'Choice of rule set' },
+);
+
+export type Limit = Static<typeof LimitSchema>;
+export type RuleStep = Static<typeof RuleStepSchema>;
+export type Switches = Static<typeof SwitchesSchema>;
+export type RuleSetDraft = Static<typeof RuleSetDraftSchema>;
+export type RuleSet = Static<typeof RuleSetSchema>;
+export type CopyRuleSet = Static<typeof CopyRuleSetSchema>;
+export type EditRuleSet = Static<typeof EditRuleSetSchema>;

@@ -1,0 +1,73 @@
+export { CORE_VERSION } from './version';
+export { fromPsi, toPsi, KPA_PER_PSI, STANDARD_ATMOSPHERE_PSI } from './units/pressure';
+export { ft3FromIn3, in3FromLitres, litresFromIn3 } from './units/volume';
+export { figureUnitIn, rounded, sayFigure, sayLevel, sayPressure } from './units/say';
+export { forceLbf, pistonAreaIn2 } from './gas/force';
+export { freeAirScfm } from './gas/freeAir';
+export { equivalentHoleMm, holeFlowScfm } from './gas/orifice';
+export { chokedEmptyingS } from './gas/emptying';
+export { chamberVolumeIn3, RATED_CHAMBER_VOLUME_IN3 } from './rig/chamberVolume';
+export { brakeTankVolumeIn3, totalTankVolumeIn3 } from './rig/tankVolume';
+export { reservoirCheck, type ReservoirCheck } from './rig/reservoirRule';
+export { hasCompressor } from './rig/hasCompressor';
+export { unitTitle } from './rig/unitTitle';
+export { rigTitle } from './rig/rigTitle';
+export { couplingOf, hasSpringBrakes, unitsOf, type RigUnderTest } from './rig/rigUnderTest';
+export { checkCoupling } from './rig/checkCoupling';
+export { checkUnit } from './rig/checkUnit';
+export { newUnitDraft, usualGauge } from './rig/newUnit';
+export { defaultRuleSetId, ruleSetById, ruleSetFor, ruleSets } from './standards/ruleSets';
+export { inService } from './standards/inService';
+export { numberedPorts } from './standards/numberedPorts';
+export { roadTest } from './standards/roadTest';
+export { limitFor } from './standards/limitFor';
+export { switchInfos, type SwitchInfo } from './standards/switches';
+export type {
+  HoldAct,
+  LookAct,
+  LookItem,
+  LookOption,
+  MarkSpec,
+  MarksAct,
+  Procedure,
+  ProcedureUnit,
+  ReadyAct,
+  Step,
+} from './procedure/procedure';
+export { gaugeWord, sayParts } from './procedure/wording';
+export { procedureFor } from './procedure/procedureFor';
+export { stepMakerById, stepMakers } from './procedure/stepMakers';
+export { checkRuleSet } from './procedure/checkRuleSet';
+export { readRun } from './procedure/readRun';
+export { windowsOf, type PressureWindow } from './procedure/windowsOf';
+export { findingsOf } from './procedure/findingsOf';
+export { doubtsOf, type Doubt } from './procedure/doubtsOf';
+export { runState, type LiveMark, type RunningHold, type RunState } from './procedure/runState';
+export {
+  WATCHED_WITHIN_MS,
+  holdNow,
+  markAt,
+  padNow,
+  type HoldNow,
+  type PadNow,
+} from './procedure/awaiting';
+export { admit } from './procedure/admit';
+export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';
+export { sayStep } from './procedure/sayStep';
+export {
+  halfDivisionPsi,
+  lineAbovePsi,
+  lineBelowPsi,
+  nearestLinePsi,
+  nearestReadingPsi,
+  nudgedPsi,
+} from './reading/graduation';
+export { leakRate, type HoldMark, type LeakRate } from './leak/leakRate';
+export { leakEstimate, type LeakEstimate, type QuietEnd, type Settling } from './leak/leakEstimate';
+export { judge, judgeBy, SURE, type Judgement } from './reading/judge';
+export type { FigureContext } from './reading/figureContext';
+export { figuresOf } from './reading/figuresOf';
+export { drift, type Drift } from './reading/drift';
+export { figureTitles, sayChance, sayFigureLine, sayLimit, sayValue } from './reading/figureWords';
+export { decisiveFigure, outcomeOf } from './reading/outcomeOf';
+export { markRows, type MarkRow } from './reading/markRows';

@@ -1,0 +1,36 @@
+import type { RuleSet, RuleStep } from '@keen-bleed/contract';
+import type { RigUnderTest } from '../rig/rigUnderTest';
+import type { Procedure, Step } from './procedure';
+import { stepMakerById } from './stepMakers';
+
+/** Holds that move behind the fall where a rule set tests the warning first. */
+const LEAK_STEPS = new Set(['static-hold', 'applied-hold']);
+const END_OF_FALL = 'rebuild';
+
+/** The rule set's steps in the order its switches ask for. */
+function orderedSteps({ steps, switches }: RuleSet): readonly RuleStep[] {
+  if (switches.order === 'leak-first') return steps;
+  const leaks = steps.filter(({ stepId }) => LEAK_STEPS.has(stepId));
+  const others = steps.filter(({ stepId }) => !LEAK_STEPS.has(stepId));
+  const at = others.findIndex(({ stepId }) => stepId === END_OF_FALL);
+  if (at < 0) return steps;
+  return [...others.slice(0, at + 1), ...leaks, ...others.slice(at + 1)];
+}
+
+/**
+ * The steps of a run: those of the rule set that this rig has the parts for, less the ones that were not due.
+ *
+ * @param leftOut ids of steps that were not due when the run started
+ */
+export function procedureFor(
+  rig: RigUnderTest,
+  ruleSet: RuleSet,
+  leftOut: readonly string[] = [],
+): Procedure {
+  const steps = orderedSteps(ruleSet).flatMap(({ stepId, need }): Step[] => {
+    if (need === 'off' || leftOut.includes(stepId)) return [];
+    const made = stepMakerById(stepId)?.make({ rig, ruleSet });
+    return made ? [{ ...made, required: need === 'must' }] : [];
+  });
+  return { title: ruleSet.title, steps };
+}

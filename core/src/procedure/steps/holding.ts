@@ -1,0 +1,161 @@
+import { hasCompressor } from '../../rig/hasCompressor';
+import { hasSpringBrakes } from '../../rig/rigUnderTest';
+import type { LookItem, StepMaker } from '../procedure';
+import { step } from './stepParts';
+import { trailerCautions, trailerItems } from './trailer';
+
+const holds = (key: string, ask: string, means: string): LookItem => ({
+  key,
+  ask,
+  options: [
+    { value: 'holds', title: 'holds', standing: 'good' },
+    { value: 'creeps', title: 'creeps', standing: 'bad', means },
+    { value: 'not-held', title: 'does not hold', standing: 'bad', means },
+  ],
+});
+
+/** Parking brakes and service brakes against the engine, at walking pace. */
+export const holding: StepMaker = {
+  id: 'holding',
+  title: 'Tug and stop',
+  make: (context) => {
+    const { rig } = context;
+    if (!hasCompressor(rig.unit.kind)) return null;
+    const tows = rig.towed.length > 0;
+    const items: LookItem[] = [
+      ...(hasSpringBrakes(rig.unit) || tows
+        ? [
+            holds(
+              'park',
+              'Parking brakes hold against low gear',
+              'Stroke, linings or springs: measure the pushrods.',
+            ),
+          ]
+        : []),
+      ...(tows
+        ? [
+            holds(
+              'tractor-alone',
+              `The ${rig.unit.kind} alone holds`,
+              'The springs in front: stroke and linings there.',
+            ),
+            holds(
+              'trailer-alone',
+              'The trailer alone holds',
+              'The trailer’s brakes: stroke, linings, or no air to them.',
+            ),
+          ]
+        : []),
+      ...trailerItems(context),
+      {
+        key: 'stop',
+        ask: 'Service brakes at walking pace',
+        options: [
+          { value: 'straight', title: 'straight stop', standing: 'good' },
+          {
+            value: 'pull-left',
+            title: 'pulls left',
+            standing: 'bad',
+            means: 'The right side brakes less: stroke, lining, or a restricted line there.',
+          },
+          {
+            value: 'pull-right',
+            title: 'pulls right',
+            standing: 'bad',
+            means: 'The left side brakes less: stroke, lining, or a restricted line there.',
+          },
+          {
+            value: 'late',
+            title: 'late',
+            standing: 'bad',
+            means: 'Unlike crack pressures, a restricted control line, or too long a stroke.',
+          },
+          {
+            value: 'no-stop',
+            title: 'no stop',
+            standing: 'bad',
+            means: 'Out of service: do not move it.',
+          },
+        ],
+      },
+    ];
+    return step({
+      id: 'holding',
+      title: 'Tug and stop',
+      say: ['Chocks away. Tug gently in low gear, then roll at walking pace and brake.'],
+      cautions: ['Moving tests only in a clear yard.', ...trailerCautions(context)],
+      act: { kind: 'look', items },
+    });
+  },
+};
+
+/** The hand brake valve's sprung test position: trailer released, the springs in front must hold all. */
+export const handBrakeTest: StepMaker = {
+  id: 'hand-brake-test',
+  title: 'Hand brake, test position',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind) && rig.towed.length > 0
+      ? step({
+          id: 'hand-brake-test',
+          title: 'Hand brake, test position',
+          say: [
+            'Push the hand brake valve past park, into its sprung test position, and keep it there.',
+          ],
+          cautions: ['The trailer’s brakes are off in it: keep the yard clear below.'],
+          act: {
+            kind: 'look',
+            items: [
+              holds(
+                'test',
+                'The truck alone holds the rig',
+                'The springs in front do not hold the whole rig: stroke, linings, or the load.',
+              ),
+              {
+                key: 'springs-back',
+                ask: 'Lever springs back to park',
+                options: [
+                  { value: 'back', title: 'springs back', standing: 'good' },
+                  {
+                    value: 'stays',
+                    title: 'stays',
+                    standing: 'bad',
+                    means: 'The hand brake valve’s spring: change the valve.',
+                  },
+                ],
+              },
+            ],
+          },
+        })
+      : null,
+};
+
+/** Where the stop lamps come on. */
+export const stopLamp: StepMaker = {
+  id: 'stop-lamp',
+  title: 'Stop lamps',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind)
+      ? step({
+          id: 'stop-lamp',
+          title: 'Stop lamps',
+          say: [
+            'Press the pedal as gently as you can, watching the application gauge.',
+            'Mark where the lamps come on.',
+          ],
+          act: {
+            kind: 'marks',
+            marks: [
+              {
+                key: 'on',
+                pad: 'Lamps at {reading}',
+                hint: 'set it to the application gauge, then tap',
+                at: 'needle',
+                proposal: { from: 'level', psi: 5 },
+              },
+            ],
+          },
+          reckon: [{ kind: 'level', key: 'on', figure: 'stop-lamp' }],
+          windowFigures: ['stop-lamp'],
+        })
+      : null,
+};

@@ -1,0 +1,43 @@
+import type { MadeStep, MarkSpec, Proposal } from '../procedure';
+
+const SET_THEN_TAP = 'set it to the needle, then tap';
+
+/** A place on the dial whose passing is timed. */
+export const passing = (
+  key: string,
+  proposal: Proposal,
+  pad = 'Needle at {reading}',
+): MarkSpec => ({
+  key,
+  pad,
+  hint: 'tap as it passes',
+  at: 'passing',
+  proposal,
+});
+
+/** A place where the needle stands, or an event is seen to happen. */
+export const needleAt = (
+  key: string,
+  pad: string,
+  proposal: Proposal,
+  hint = SET_THEN_TAP,
+): MarkSpec => ({ key, pad, hint, at: 'needle', proposal });
+
+/** Where the governor is set to cut out. */
+export const governorCutOut: Proposal = {
+  from: 'governor',
+  field: 'cutOutPsi',
+  otherwisePsi: 120,
+};
+
+/** A step with what most steps have in common. */
+export const step = (
+  given: Pick<MadeStep, 'id' | 'title' | 'act'> & Partial<MadeStep>,
+): MadeStep => ({
+  say: [],
+  cautions: [],
+  reckon: [],
+  windowFigures: [],
+  maySkip: true,
+  ...given,
+});

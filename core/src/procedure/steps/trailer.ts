@@ -1,0 +1,244 @@
+import { hasCompressor } from '../../rig/hasCompressor';
+import { hasSpringBrakes, type RigUnderTest } from '../../rig/rigUnderTest';
+import type { LookItem, StepContext, StepMaker } from '../procedure';
+import { needleAt, step } from './stepParts';
+
+const tows = ({ towed }: RigUnderTest) => towed.length > 0;
+const hasOldTrailer = ({ towed }: RigUnderTest) =>
+  towed.some((unit) => unit.kind === 'trailer' && !hasSpringBrakes(unit));
+
+/** Charging a towed unit alone before its hold. */
+export const charge: StepMaker = {
+  id: 'charge',
+  title: 'Charge',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind)
+      ? null
+      : step({
+          id: 'charge',
+          title: 'Charge',
+          say: ['Charge until the needle stops.', 'Then close the shop air cock.'],
+          cautions: ['Eye protection at couplers and drains.'],
+          act: {
+            kind: 'marks',
+            marks: [needleAt('charged', 'Charged to {reading}', { from: 'level', psi: 120 })],
+          },
+          maySkip: false,
+        }),
+};
+
+/** Couplers the right way round, seals, cocks, and whether the trailer is charged. */
+export const couplers: StepMaker = {
+  id: 'couplers',
+  title: 'Couplers',
+  make: ({ rig }) => {
+    if (!tows(rig)) return null;
+    const crossed = hasOldTrailer(rig)
+      ? 'Crossed, an old trailer without springs can be driven off with no brakes at all: swap them.'
+      : 'Crossed, the spring brakes do not come off: swap them.';
+    const items: LookItem[] = [
+      {
+        key: 'way',
+        ask: 'Couplers the right way round',
+        options: [
+          { value: 'right', title: 'right', standing: 'good' },
+          { value: 'crossed', title: 'crossed', standing: 'bad', means: crossed },
+        ],
+      },
+      {
+        key: 'seals',
+        ask: 'Coupler seals',
+        options: [
+          { value: 'sound', title: 'sound', standing: 'good' },
+          {
+            value: 'perished',
+            title: 'perished',
+            standing: 'bad',
+            means: 'Perished seals are the usual trailer leak: change them.',
+          },
+        ],
+      },
+      {
+        key: 'cocks',
+        ask: 'Cocks: open to the last unit, closed behind it',
+        options: [
+          { value: 'right', title: 'right', standing: 'good' },
+          {
+            value: 'wrong',
+            title: 'wrong',
+            standing: 'bad',
+            means: 'A closed cock leaves everything behind it without brakes.',
+          },
+        ],
+      },
+      {
+        key: 'last-supply',
+        ask: 'Air at the last [supply coupler]',
+        options: [
+          { value: 'air', title: 'air', standing: 'good' },
+          {
+            value: 'none',
+            title: 'none',
+            standing: 'bad',
+            means: 'A cock is closed or a line blocked ahead of it.',
+          },
+        ],
+      },
+      {
+        key: 'last-service',
+        ask: 'No air at the last [service coupler], brakes released',
+        options: [
+          { value: 'none', title: 'no air', standing: 'good' },
+          {
+            value: 'air',
+            title: 'air',
+            standing: 'bad',
+            means:
+              'Hand valve partly on, or the trailer control or protection valve leaks. Hand valve off, then pull the [trailer knob].',
+          },
+        ],
+      },
+      {
+        key: 'charged',
+        ask: 'Brakes of every trailer come off when charged',
+        options: [
+          { value: 'off', title: 'come off', standing: 'good' },
+          {
+            value: 'drag',
+            title: 'stay on',
+            standing: 'bad',
+            means:
+              'Crossed couplers, a closed cock, a frozen line, or no supply: follow the air to the last coupler.',
+          },
+        ],
+      },
+    ];
+    return step({
+      id: 'couplers',
+      title: 'Couplers',
+      say: ['Push the [trailer knob] in, let it charge, then walk round.'],
+      cautions: [
+        'Only the chocks hold it while its brakes are off.',
+        'Eye protection at couplers.',
+      ],
+      act: { kind: 'look', items },
+    });
+  },
+};
+
+/** Pressure in the supply line of the last trailer. */
+export const trailerSupply: StepMaker = {
+  id: 'trailer-supply',
+  title: 'Supply at the last trailer',
+  make: ({ rig }) =>
+    tows(rig)
+      ? step({
+          id: 'trailer-supply',
+          title: 'Supply at the last trailer',
+          say: ['Read a gauge at the last [supply coupler].'],
+          cautions: ['Eye protection at couplers.'],
+          act: {
+            kind: 'marks',
+            marks: [
+              needleAt('supply', 'Supply at {reading}', {
+                from: 'mark',
+                stepId: 'cut-out',
+                key: 'cut-out',
+                otherwise: { from: 'level', psi: 110 },
+              }),
+            ],
+          },
+          reckon: [{ kind: 'level', key: 'supply', figure: 'trailer-supply' }],
+          windowFigures: ['trailer-supply'],
+        })
+      : null,
+};
+
+/** The numbered-port school's pressure at the supply coupling. */
+export const couplingSupply: StepMaker = {
+  id: 'coupling-supply',
+  title: 'Supply coupling',
+  make: ({ rig }) =>
+    tows(rig)
+      ? step({
+          id: 'coupling-supply',
+          title: 'Supply coupling',
+          say: ['Read a gauge at the [supply coupler] with the tanks full.'],
+          cautions: ['Eye protection at couplers.'],
+          act: {
+            kind: 'marks',
+            marks: [needleAt('supply', 'Supply at {reading}', { from: 'level', psi: 108.8 })],
+          },
+          reckon: [{ kind: 'level', key: 'supply', figure: 'coupling-supply' }],
+          windowFigures: ['coupling-supply'],
+        })
+      : null,
+};
+
+/** Hand valve and breakaway, which are felt from the cab with the parking brakes. */
+export function trailerItems({ rig, ruleSet }: StepContext): LookItem[] {
+  if (!tows(rig)) return [];
+  const items: LookItem[] = [
+    {
+      key: 'hand-valve',
+      ask: 'Hand valve alone applies the trailer brakes',
+      options: [
+        { value: 'applies', title: 'applies', standing: 'good' },
+        {
+          value: 'none',
+          title: 'no',
+          standing: 'bad',
+          means: 'Hand valve, its line, or the trailer’s relay.',
+        },
+        { value: 'not-fitted', title: 'none fitted', standing: 'noted' },
+      ],
+    },
+    {
+      key: 'breakaway',
+      ask:
+        ruleSet.school === 'numbers'
+          ? 'Supply coupling off: trailer brakes on at once'
+          : '[trailer knob] pulled: trailer brakes on at once',
+      options: [
+        { value: 'on', title: 'on', standing: 'good' },
+        {
+          value: 'slow',
+          title: 'slow',
+          standing: 'bad',
+          means: 'A restricted line or a sluggish relay-emergency valve.',
+        },
+        {
+          value: 'off',
+          title: 'stay off',
+          standing: 'bad',
+          means: 'The trailer’s relay-emergency valve, or no air in its tank.',
+        },
+      ],
+    },
+  ];
+  if (hasOldTrailer(rig)) {
+    items.push({
+      key: 'breakaway-hold',
+      ask: 'Holds 15 min on its own tank',
+      options: [
+        { value: 'not-timed', title: 'not timed', standing: 'noted' },
+        { value: 'holds', title: 'holds', standing: 'good' },
+        {
+          value: 'lets-go',
+          title: 'lets go',
+          standing: 'bad',
+          means:
+            'The old trailer’s tank or check valve leaks: it has no springs to hold it. Chock it.',
+        },
+      ],
+    });
+  }
+  return items;
+}
+
+/** The dangers that an old trailer brings to a breakaway. */
+export function trailerCautions({ rig }: StepContext): string[] {
+  return hasOldTrailer(rig)
+    ? ['A trailer without springs holds only while its tank does: chock it.']
+    : [];
+}

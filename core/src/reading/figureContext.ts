@@ -1,0 +1,22 @@
+import type { GaugeRole, PressureUnit, RuleSet } from '@keen-bleed/contract';
+import type { Step } from '../procedure/procedure';
+import type { LiveMark } from '../procedure/runState';
+import type { RigUnderTest } from '../rig/rigUnderTest';
+
+/** What figures are computed in the light of. */
+export interface FigureContext extends RigUnderTest {
+  ruleSet: RuleSet;
+  /** Unit of pressure the sentences speak in. */
+  sayIn: PressureUnit;
+}
+
+/** One step's marks with everything around them. */
+export interface StepMarks extends FigureContext {
+  step: Step;
+  gauge: GaugeRole;
+  marks: readonly LiveMark[];
+  mark: (stepId: string, key: string) => LiveMark | null;
+  cutOutPsi: number;
+  /** When the step's hold ended by itself, or null. */
+  holdOverAtMs: number | null;
+}

@@ -1,0 +1,141 @@
+import type { Figure, FigureId } from '@keen-bleed/contract';
+import { meaningOf } from '../diagnosis/meaningOf';
+import { limitFor } from '../standards/limitFor';
+import { sayLimit, sayValue } from './figureWords';
+import { judge, judgeBy, type Judgement } from './judge';
+import type { StepMarks } from './figureContext';
+
+/** What is known of a figure before it is held against its limit. */
+export interface Reckoned {
+  value: number;
+  standardUncertainty: number;
+  /** The number as an inspector reads it, where it is another. */
+  read?: number;
+  /** 95 % upper bound, where the marks give no more than that. */
+  atMost?: number;
+  /** Chance of a value at most this; a normal one from the uncertainty unless it is given. */
+  chanceAtMost?: (value: number) => number;
+}
+
+/** A figure held against the limit that applies to it, both ways, with one sentence of why. */
+export function judged(
+  id: FigureId,
+  unit: Figure['unit'],
+  reckoned: Reckoned,
+  found: StepMarks,
+  settle: (limitGap: number) => string,
+): Figure {
+  const { value, standardUncertainty, read, atMost } = reckoned;
+  const limit = limitFor(id, found, found.ruleSet);
+  const say = (number: number) => sayValue(number, unit, found.sayIn);
+  const number = atMost === undefined ? say(value) : `under ${say(atMost)}`;
+  const base = {
+    id,
+    stepId: found.step.id,
+    value,
+    read: read ?? null,
+    atMost: atMost ?? null,
+    unit,
+    standardUncertainty,
+    limit,
+  };
+  if (!limit) {
+    return {
+      ...base,
+      asRead: null,
+      verdict: null,
+      within: null,
+      why: `${number}. No limit is set for it.`,
+      settle: null,
+      means: null,
+    };
+  }
+  const { asRead, verdict, within } = judgement(reckoned, limit);
+  const allowed = sayLimit(limit, unit, found.sayIn);
+  const gap = Math.min(
+    limit.min === null ? Infinity : Math.abs(value - limit.min),
+    limit.max === null ? Infinity : Math.abs(value - limit.max),
+  );
+  const doubt = say(standardUncertainty * 2);
+  const why = {
+    pass: `${number}; ${allowed} is allowed.`,
+    fail: `${number} is outside what is allowed: ${allowed}.`,
+    'cant-tell':
+      atMost === undefined
+        ? `${number} may be ${doubt} off, and the limit is ${allowed}.`
+        : `No line was crossed: ${number} is all that says, and the limit is ${allowed}.`,
+  }[verdict];
+  return {
+    ...base,
+    asRead,
+    verdict,
+    within,
+    why,
+    settle: verdict === 'cant-tell' ? settle(gap) : null,
+    means: verdict === 'fail' ? meaningOf(id, value, limit) : null,
+  };
+}
+
+function judgement(
+  { value, standardUncertainty, read, chanceAtMost }: Reckoned,
+  limit: { min: number | null; max: number | null },
+): Judgement {
+  if (!chanceAtMost) {
+    const judgement = judge(value, standardUncertainty, limit);
+    return read === undefined ? judgement : judgeBy(read, judgement.within, limit);
+  }
+  const above = limit.max === null ? 1 : chanceAtMost(limit.max);
+  const below = limit.min === null ? 0 : chanceAtMost(limit.min);
+  return judgeBy(read ?? value, Math.max(0, above - below), limit);
+}
+
+/** A figure that cannot be had from the marks as they are. */
+export function unreadable(
+  id: FigureId,
+  unit: Figure['unit'],
+  found: StepMarks,
+  why: string,
+  settle: string,
+): Figure {
+  return {
+    id,
+    stepId: found.step.id,
+    value: null,
+    read: null,
+    atMost: null,
+    unit,
+    standardUncertainty: null,
+    limit: limitFor(id, found, found.ruleSet),
+    asRead: null,
+    verdict: 'cant-tell',
+    within: null,
+    why,
+    settle,
+    means: null,
+  };
+}
+
+/** A figure that is kept and not judged. */
+export const forTheRecord = (
+  id: FigureId,
+  unit: Figure['unit'],
+  value: number,
+  standardUncertainty: number,
+  found: StepMarks,
+  why: string,
+): Figure => ({
+  id,
+  stepId: found.step.id,
+  value,
+  read: null,
+  atMost: null,
+  unit,
+  standardUncertainty,
+  limit: null,
+  asRead: null,
+  verdict: null,
+  within: null,
+  why,
+  settle: null,
+  means: null,
+});

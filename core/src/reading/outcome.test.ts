@@ -1,0 +1,180 @@
+import type { FigureId } from '@keen-bleed/contract';
+import { newUnitDraft } from '../rig/newUnit';
+import { testUnit, Walk } from '../test/walk';
+import { markRows } from './markRows';
+import { outcomeOf } from './outcomeOf';
+
+const outcome = (walk: Walk, sayIn: 'psi' | 'bar' | 'kPa' = 'psi') =>
+  outcomeOf(walk.state, { ...walk.context, sayIn });
+const figure = (walk: Walk, id: FigureId) => {
+  const found = outcome(walk).figures.find((each) => each.id === id);
+  if (!found) throw new Error(`no figure ${id}`);
+  return found;
+};
+const closed = (walk: Walk) => {
+  walk.add({ kind: 'close', how: 'complete' });
+  return walk;
+};
+
+describe('a healthy truck, worked by hand', () => {
+  // Tanks 1400 + 2100 + 2100 = 5600 in³ = 3.241 ft³; 15 psi in 28 s; 126 out, 106 in; 1 psi lost in a minute.
+  const walk = closed(new Walk().untilHoldOver(1));
+
+  it('passes, with each figure and its limit', () => {
+    expect(outcome(walk)).toMatchObject({
+      verdict: 'pass',
+      headline: 'All figures within their limits',
+    });
+    expect(figure(walk, 'build-up-time')).toMatchObject({
+      value: 28,
+      verdict: 'pass',
+      limit: { max: 45 },
+    });
+    expect(figure(walk, 'cut-out')).toMatchObject({ value: 126, verdict: 'pass' });
+    expect(figure(walk, 'cut-in')).toMatchObject({ value: 106, verdict: 'pass' });
+    expect(figure(walk, 'governor-differential')).toMatchObject({ value: 20, verdict: 'pass' });
+    expect(figure(walk, 'static-leak').value).toBeCloseTo(1, 9);
+    expect(figure(walk, 'static-leak').verdict).toBe('pass');
+  });
+
+  it('delivers 3.241 × 15 ÷ 14.7 ÷ (28/60) = 7.09 scfm and loses 0.22', () => {
+    expect(figure(walk, 'free-air-delivery').value).toBeCloseTo(7.09, 2);
+    expect(figure(walk, 'static-loss').value).toBeCloseTo(0.2205, 3);
+    expect(figure(walk, 'static-loss').why).toMatch(/one hole of 0\.3\d? mm/);
+  });
+
+  it('names its source, its version and how sure it is', () => {
+    const leak = figure(walk, 'static-leak');
+    expect(leak.limit?.source).toContain('model CDL manual 5.3');
+    expect(leak.within).toBeGreaterThan(0.95);
+    expect(leak.why).toBe('1 psi/min; at most 2 psi/min is allowed.');
+    expect(outcome(walk).coreVersion).toMatch(/^\d+\.\d+\.\d+$/);
+  });
+
+  it('speaks bar to those who ask', () => {
+    const inBar = outcome(walk, 'bar').figures.find((each) => each.id === 'cut-out');
+    expect(inBar?.why).toBe('8.69 bar; 8.27 to 9.65 bar is allowed.');
+  });
+});
+
+describe('what needs judgement', () => {
+  it('can’t tell 2 psi/min from its limit of 2, and says how long a hold would', () => {
+    const walk = closed(new Walk().untilHoldOver(2));
+    const leak = figure(walk, 'static-leak');
+    expect(leak).toMatchObject({ asRead: 'pass', verdict: 'cant-tell' });
+    expect(leak.settle).toContain('longer hold will not tell');
+    const near = figure(
+      closed(new Walk(testUnit({ makerLimits: { staticLeakMaxPsiPerMin: 1.5 } })).untilHoldOver(1)),
+      'static-leak',
+    );
+    expect(near).toMatchObject({
+      verdict: 'cant-tell',
+      settle: 'Hold 2 minutes in all, or tap each line the needle crosses.',
+    });
+  });
+
+  it('fails a leak of 5 psi/min outright', () => {
+    const walk = closed(new Walk().untilHoldOver(5));
+    expect(outcome(walk)).toMatchObject({
+      verdict: 'fail',
+      headline: 'Static leak 5 psi/min, allowed at most 2',
+    });
+  });
+
+  const untilCutIn = (cutInPsi: number) =>
+    new Walk().ready().wait(5).mark().wait(28).mark().mark(126).mark(cutInPsi);
+
+  it('sends a cut-in of 103 to the master gauge, since the dash gauge may be off by more', () => {
+    const cutIn = figure(untilCutIn(103), 'cut-in');
+    expect(cutIn).toMatchObject({ asRead: 'pass', verdict: 'cant-tell' });
+    expect(cutIn.settle).toBe('Check the dash gauge against a master gauge.');
+  });
+
+  it('says so when cut-in was marked above cut-out', () => {
+    const differential = figure(untilCutIn(128), 'governor-differential');
+    expect(differential).toMatchObject({ value: null, verdict: 'cant-tell' });
+    expect(differential.why).toContain('128 psi is not under 126 psi');
+  });
+
+  it('asks after the engine when the needle rises in the hold', () => {
+    const walk = new Walk().untilHoldOver(-4);
+    expect(figure(walk, 'static-leak')).toMatchObject({ value: null, verdict: 'cant-tell' });
+    expect(figure(walk, 'static-leak').settle).toContain('engine is off');
+  });
+
+  it('does not believe 15 psi in half a second', () => {
+    const walk = new Walk().ready().wait(5).mark().wait(0.5).mark();
+    expect(figure(walk, 'build-up-time')).toMatchObject({ value: null, verdict: 'cant-tell' });
+    expect(figure(walk, 'build-up-time').why).toContain('pressed twice');
+  });
+
+  it('holds a bar gauge to the same limit, its nearest levels scaled to 15 psi', () => {
+    const walk = new Walk(testUnit({ gauge: { unit: 'bar', division: 0.2, top: 12 } }))
+      .ready()
+      .mark()
+      .wait(30)
+      .mark();
+    // 5.9 to 6.9 bar is 14.504 psi: 30 s for it is 31.03 s for 15.
+    expect(figure(walk, 'build-up-time').value).toBeCloseTo(31.03, 2);
+  });
+});
+
+describe('what a run comes to', () => {
+  it('is incomplete with a step left out, and says which and why', () => {
+    const walk = new Walk().ready();
+    walk.add({ kind: 'skip', stepId: 'build-up', reason: 'No room' });
+    walk.mark(126).mark(106).mark(120).wait(60).mark(120);
+    expect(outcome(closed(walk))).toMatchObject({
+      verdict: 'incomplete',
+      headline: 'Build up left out: No room',
+    });
+  });
+
+  it('is a failure even when cut short after one', () => {
+    const walk = new Walk().ready().mark().wait(80).mark();
+    walk.add({ kind: 'close', how: 'incomplete', reason: 'Repair first' });
+    expect(outcome(walk)).toMatchObject({
+      verdict: 'fail',
+      headline: 'Build-up 80 s, allowed at most 45',
+    });
+  });
+
+  it('drops the figures of a step whose marks were skipped over', () => {
+    const walk = new Walk().ready().mark().wait(80).mark();
+    walk.add({ kind: 'skip', stepId: 'build-up', reason: 'Engine stalled' });
+    expect(outcome(walk).figures).toEqual([]);
+  });
+
+  it('judges a towed unit by its own share', () => {
+    const trailer = testUnit({
+      ...newUnitDraft('trailer', 2015),
+      number: '31',
+      name: 'Low-loader',
+    });
+    const walk = new Walk(trailer);
+    walk.add({ kind: 'ready', stepId: 'prepare', gauge: 'master' });
+    walk.mark(120).mark(120).wait(120).mark(117);
+    expect(figure(walk, 'static-leak')).toMatchObject({
+      verdict: 'fail',
+      limit: { max: 1, tag: 'house' },
+    });
+  });
+
+  it('lists corrected and taken-back marks beside those that stand', () => {
+    const walk = new Walk().ready().mark().wait(30).mark().mark(126);
+    walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
+    walk.mark(124);
+    const rows = markRows(walk.state, walk.events);
+    expect(rows.map((row) => [row.readingPsi, row.state])).toEqual([
+      [85, 'stands'],
+      [100, 'stands'],
+      [126, 'taken back'],
+      [124, 'stands'],
+    ]);
+    expect(rows[0]).toMatchObject({
+      gauge: 'primary',
+      method: 'crossing',
+      timeUtc: '2025-10-09T08:53:20.000Z',
+    });
+  });
+});

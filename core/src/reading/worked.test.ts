@@ -1,0 +1,144 @@
+import type { FigureId, RuleSet, Unit } from '@keen-bleed/contract';
+import { padNow } from '../procedure/awaiting';
+import { newUnitDraft, usualGauge } from '../rig/newUnit';
+import { inService } from '../standards/inService';
+import { numberedPorts } from '../standards/numberedPorts';
+import { testUnit, Walk } from '../test/walk';
+import { outcomeOf } from './outcomeOf';
+
+/* One run in each school, every figure worked by hand beside its check. */
+
+const trailer: Unit = testUnit({ ...newUnitDraft('trailer', 2015), number: '22', name: 'Trailer' });
+const BAR = 0.06894757;
+
+function figureIn(walk: Walk) {
+  const { figures } = outcomeOf(walk.state, walk.context);
+  return (id: FigureId) => {
+    const found = figures.find((figure) => figure.id === id);
+    if (!found) throw new Error(`no figure ${id}`);
+    return found;
+  };
+}
+
+/** Walks to a step, answering and marking at the proposals on the way. */
+function goTo(walk: Walk, stepId: string): Walk {
+  for (let guard = 0; walk.state.step?.id !== stepId && guard < 40; guard += 1) {
+    if (walk.state.step?.act.kind === 'look') walk.look();
+    else if (walk.state.hold) walk.wait(60).mark();
+    else walk.wait(5).mark();
+  }
+  expect(walk.state.step?.id).toBe(stepId);
+  return walk;
+}
+
+describe('a tractor and trailer at the periodic inspection, worked by hand', () => {
+  const tractor = testUnit({ ...newUnitDraft('tractor', 2015), number: '11', name: 'Tractor' });
+  const walk = new Walk(tractor, { towed: [trailer], ruleSet: inService });
+  // 85 to 100 in 30 s; out at 124, in at 102; the governor cycles in four minutes and a half.
+  walk.ready().wait(5).mark().wait(30).mark().wait(20).mark(124).mark(102);
+  walk.mark(102).wait(270).mark(102);
+  walk.look().mark(116);
+  // 122 to 120 in two minutes, released; 112 to 109 in one, applied.
+  walk.mark(122);
+  walk.add({ kind: 'extend', stepId: 'static-hold', seconds: 60 });
+  walk.wait(120).mark(120);
+  walk.mark(112).wait(60).mark(109);
+  walk.mark(62).mark(41).mark(37).mark(78);
+  walk.look().mark(5);
+  const figure = figureIn(walk);
+
+  it.each([
+    ['build-up-time', 30, 's'],
+    // 15 psi ÷ 30 s
+    ['build-up-rate', 0.5, 'psi/s'],
+    // 5,600 in³ = 3.2407 ft³; × 30 psi/min ÷ 14.7
+    ['free-air-delivery', 6.614, 'scfm'],
+    ['cut-out', 124, 'psi'],
+    ['cut-in', 102, 'psi'],
+    // 124 − 102
+    ['governor-differential', 22, 'psi'],
+    ['governor-cycle', 270, 's'],
+    ['trailer-supply', 116, 'psi'],
+    // 2 psi ÷ 2 min
+    ['static-leak', 1, 'psi/min'],
+    // 5,600 + 2,850 in³ = 4.890 ft³; × 1 ÷ 14.7
+    ['static-loss', 0.3327, 'scfm'],
+    // 3 psi ÷ 1 min
+    ['applied-leak', 3, 'psi/min'],
+    // 4.890 ft³ × 3 ÷ 14.7
+    ['applied-loss', 0.998, 'scfm'],
+    ['warning', 62, 'psi'],
+    ['pop-out-trailer', 41, 'psi'],
+    ['pop-out-park', 37, 'psi'],
+    ['warning-reset', 78, 'psi'],
+    ['stop-lamp', 5, 'psi'],
+  ] as const)('%s is %d %s', (id, value, unit) => {
+    expect(figure(id).unit).toBe(unit);
+    expect(figure(id).value).toBeCloseTo(value, 2);
+  });
+
+  it('holds each to the limit of one trailer, and fails none', () => {
+    expect(figure('static-leak').limit?.max).toBe(3);
+    expect(figure('applied-leak').limit?.max).toBe(4);
+    const { figures } = outcomeOf(walk.state, walk.context);
+    expect(figures.filter((each) => each.verdict === 'fail')).toEqual([]);
+  });
+
+  it('with both gauges read finds the circuit that leaks', () => {
+    const both: RuleSet = { ...inService, switches: { ...inService.switches, gauges: 'both' } };
+    const two = goTo(new Walk(tractor, { ruleSet: both }).ready(), 'static-hold');
+    two.mark(122).mark(120).wait(60).mark(121).mark(115);
+    expect(figureIn(two)('static-leak').value).toBeCloseTo(1, 9);
+    // 120 − 115 in the same minute.
+    expect(figureIn(two)('static-leak-other').value).toBeCloseTo(5, 9);
+    const applied = goTo(two, 'applied-hold').mark(112).mark(104).wait(60).mark(111).mark(100);
+    expect(figureIn(applied)('applied-leak-other').value).toBeCloseTo(4, 9);
+  });
+});
+
+describe('a numbered-port truck and trailer, worked by hand in bar', () => {
+  const truck = testUnit({
+    ports: 'numbers',
+    gauge: usualGauge.bar,
+    governor: { cutInPsi: 7.2 / BAR, cutOutPsi: 8.6 / BAR },
+  });
+  const walk = new Walk(truck, { towed: [trailer], ruleSet: numberedPorts });
+  const bar = (value: number) => value / BAR;
+  // Empty; 65 % of 8.6 bar is 5.59, read as 5.6, after 150 s; 8.6 after 260 s in all.
+  walk.ready().wait(5).mark().wait(150).mark(bar(5.6)).wait(110).mark(bar(8.6));
+  walk.mark(bar(8.6)).mark(bar(7.2)).look().mark(bar(7.4));
+  walk.mark(bar(8.4)).wait(60).mark(bar(8.3));
+  walk.mark(bar(7.7)).wait(60).mark(bar(7.5));
+  goTo(walk, 'reserve').mark(bar(5.2));
+  const figure = figureIn(walk);
+
+  it('times the build-up from the engine’s start to 65 and to 100 %', () => {
+    expect(figure('build-up-part')).toMatchObject({ value: 150, verdict: 'pass' });
+    expect(figure('build-up-full')).toMatchObject({ value: 260, verdict: 'pass' });
+  });
+
+  it('reads 7.4 bar at the supply coupling, between 6.5 and 8.5', () => {
+    expect((figure('coupling-supply').value ?? 0) * BAR).toBeCloseTo(7.4, 6);
+    expect(figure('coupling-supply').verdict).toBe('pass');
+  });
+
+  it('loses 0.1 bar in a minute released and 0.2 applied: 1.45 and 2.90 psi', () => {
+    expect(figure('static-leak').value).toBeCloseTo(1.4504, 3);
+    expect(figure('applied-leak').value).toBeCloseTo(2.9008, 3);
+    // The limits are the psi school's, converted and called house defaults.
+    expect(figure('static-leak').limit).toMatchObject({ max: 3, tag: 'house' });
+  });
+
+  it('keeps what eight full strokes left, which no limit is set for', () => {
+    expect((figure('reserve-left').value ?? 0) * BAR).toBeCloseTo(5.2, 6);
+    expect(figure('reserve-left').verdict).toBeNull();
+  });
+
+  it('says its sentences in bar', () => {
+    const { figures } = outcomeOf(walk.state, { ...walk.context, sayIn: 'bar' });
+    expect(figures.find((each) => each.id === 'coupling-supply')?.why).toBe(
+      '7.4 bar; 6.5 to 8.5 bar is allowed.',
+    );
+    expect(padNow(walk.state, walk.nowMs)).toBeNull();
+  });
+});

@@ -1,0 +1,200 @@
+import type { Coupling, Limit, UnitKind } from '@keen-bleed/contract';
+
+/** Kinds that make their own air. */
+export const powered: UnitKind[] = ['truck', 'tractor', 'bus'];
+/** Kinds that are charged from outside. */
+export const towedKinds: UnitKind[] = ['trailer', 'dolly'];
+const anyCircuits: ('dual' | 'single')[] = ['dual', 'single'];
+const anyCoupling: Coupling[] = ['alone', 'one-trailer', 'two-trailers'];
+
+type Where = Partial<Pick<Limit, 'kinds' | 'circuits' | 'coupled'>>;
+
+/** A limit that applies to every unit with an engine, whatever is coupled, unless it says otherwise. */
+export function limit(
+  given: Omit<Limit, 'kinds' | 'circuits' | 'coupled' | 'min' | 'max'> &
+    Where &
+    Partial<Pick<Limit, 'min' | 'max'>>,
+): Limit {
+  return {
+    min: null,
+    max: null,
+    kinds: powered,
+    circuits: anyCircuits,
+    coupled: anyCoupling,
+    ...given,
+  };
+}
+
+const CDL = 'model CDL manual 5.3';
+const PROVINCIAL = 'a provincial air brake handbook';
+
+/** What a leak test allows, by what is coupled [std: model CDL manual 5.3; two trailers from memory]. */
+export const leakLimits: readonly Limit[] = [
+  limit({
+    id: 'static-leak-alone',
+    figure: 'static-leak',
+    unit: 'psi/min',
+    max: 2,
+    coupled: ['alone'],
+    source: `${CDL}, single vehicle`,
+    tag: 'std',
+  }),
+  limit({
+    id: 'static-leak-one-trailer',
+    figure: 'static-leak',
+    unit: 'psi/min',
+    max: 3,
+    coupled: ['one-trailer'],
+    source: `${CDL}, combination`,
+    tag: 'std',
+  }),
+  limit({
+    id: 'static-leak-two-trailers',
+    figure: 'static-leak',
+    unit: 'psi/min',
+    max: 5,
+    coupled: ['two-trailers'],
+    source: `${PROVINCIAL}, two trailers`,
+    tag: 'memory',
+  }),
+  limit({
+    id: 'applied-leak-alone',
+    figure: 'applied-leak',
+    unit: 'psi/min',
+    max: 3,
+    coupled: ['alone'],
+    source: `${CDL}, single vehicle`,
+    tag: 'std',
+  }),
+  limit({
+    id: 'applied-leak-one-trailer',
+    figure: 'applied-leak',
+    unit: 'psi/min',
+    max: 4,
+    coupled: ['one-trailer'],
+    source: `${CDL}, combination`,
+    tag: 'std',
+  }),
+  limit({
+    id: 'applied-leak-two-trailers',
+    figure: 'applied-leak',
+    unit: 'psi/min',
+    max: 6,
+    coupled: ['two-trailers'],
+    source: `${PROVINCIAL}, two trailers`,
+    tag: 'memory',
+  }),
+];
+
+/** What a towed unit may lose alone on shop air. */
+export const towedAlone: Limit = limit({
+  id: 'static-leak-towed-alone',
+  figure: 'static-leak',
+  unit: 'psi/min',
+  max: 1,
+  kinds: towedKinds,
+  source: 'house default, not a regulation: a combination may lose 3, a truck 2, so 1 is left',
+  tag: 'house',
+});
+
+/** Where the parking and trailer supply controls must pop out by themselves. */
+export const popOutLimits: readonly Limit[] = [
+  limit({
+    id: 'pop-out-park',
+    figure: 'pop-out-park',
+    unit: 'psi',
+    min: 20,
+    max: 45,
+    source: 'trade practice for the test: both controls out between 20 and 45 psi',
+    tag: 'trade',
+  }),
+  limit({
+    id: 'pop-out-trailer',
+    figure: 'pop-out-trailer',
+    unit: 'psi',
+    min: 20,
+    max: 45,
+    source: '49 CFR 393.43(b)',
+    tag: 'std',
+  }),
+];
+
+/** Build-up by the licence examiner's levels. */
+export const buildUpLimits: readonly Limit[] = [
+  limit({
+    id: 'build-up-dual',
+    figure: 'build-up-time',
+    unit: 's',
+    max: 45,
+    circuits: ['dual'],
+    source: `${CDL}: 85 to 100 psi within 45 s`,
+    tag: 'std',
+  }),
+  limit({
+    id: 'build-up-single',
+    figure: 'build-up-time',
+    unit: 's',
+    max: 180,
+    circuits: ['single'],
+    source: `${CDL}: 50 to 90 psi within 3 min (before 1975)`,
+    tag: 'std',
+  }),
+];
+
+/** Cut-in as the building standard has it. */
+export const cutInAsBuilt: readonly Limit[] = [
+  limit({
+    id: 'cut-in-floor',
+    figure: 'cut-in',
+    unit: 'psi',
+    min: 100,
+    kinds: ['truck', 'tractor'],
+    source: '49 CFR 571.121 S5.1.1.1',
+    tag: 'std',
+  }),
+  limit({
+    id: 'cut-in-floor-bus',
+    figure: 'cut-in',
+    unit: 'psi',
+    min: 85,
+    kinds: ['bus'],
+    source: '49 CFR 571.121 S5.1.1.1',
+    tag: 'std',
+  }),
+];
+
+/** Limits that stand in every psi rule set. */
+export const sharedLimits: readonly Limit[] = [
+  limit({
+    id: 'differential-floor',
+    figure: 'governor-differential',
+    unit: 'psi',
+    min: 16,
+    source: 'trade practice: under about 16 psi the governor short-cycles',
+    tag: 'memory',
+  }),
+  limit({
+    id: 'warning-reset',
+    figure: 'warning-reset',
+    unit: 'psi',
+    max: 90,
+    source: 'trade practice: off about 15 psi above its set point, which may be 75',
+    tag: 'trade',
+  }),
+  limit({
+    id: 'trailer-supply',
+    figure: 'trailer-supply',
+    unit: 'psi',
+    min: 80,
+    source: 'trade practice: 80 psi before a trailer counts as charged',
+    tag: 'trade',
+  }),
+  limit({
+    id: 'stop-lamp',
+    figure: 'stop-lamp',
+    unit: 'psi',
+    max: 6,
+    source: '49 CFR 571.121 S5.1.7',
+    tag: 'std',
+  }),
+];

@@ -1,0 +1,25 @@
+import { expect, test } from './ownServer';
+
+test.use({ withDemo: false });
+
+test('a new installation asks for its first lead, and starts with an empty yard', async ({
+  page,
+  server,
+}) => {
+  server.query('truncate shops cascade');
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Make the first account' }).click();
+  await expect(page.getByText('Password needs at least 10 characters.')).toBeVisible();
+  await page.getByLabel('Shop name').fill('Hollow Bridge Garage');
+  await page.getByLabel('Your name').fill('Ama Reed');
+  await page.getByLabel('Sign-in name').fill('ama');
+  await page.getByLabel(/^Password/).fill('a good long one');
+  await page.getByRole('button', { name: 'Make the first account' }).click();
+  await expect(page.getByText('No units here yet')).toBeVisible();
+  await page.getByRole('link', { name: 'Add a unit' }).click();
+  await page.getByLabel('What it is').fill('Tipper');
+  await page.getByLabel('Unit number').fill('1');
+  await page.getByRole('button', { name: 'Add to the yard' }).click();
+  await expect(page.getByText('No runs yet')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Start a run' })).toBeVisible();
+});

@@ -1,0 +1,61 @@
+import {
+  allAtHand,
+  expect,
+  finishRun,
+  pad,
+  press,
+  runToHold,
+  signIn,
+  startRun,
+  test,
+} from './ownServer';
+
+test.use({ serviceWorkers: 'allow' });
+
+test('a run started, reloaded and closed with no network at all reaches the server whole', async ({
+  page,
+  context,
+  server,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'idris');
+  await allAtHand(page);
+  await context.setOffline(true);
+  await startRun(page, 'Gritter 18');
+  await runToHold(page);
+  await page.reload();
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.getByRole('button', { name: /^End the hold with a reading/ }).click();
+  await page.clock.fastForward(61_000);
+  await press(page, 'Now at 120 psi');
+  await finishRun(page);
+  await expect(page.getByText('All figures within their limits')).toBeVisible();
+  const id = page.url().split('/').at(-1) ?? '';
+  expect(server.query(`select count(*) from runs where id = '${id}'`)).toBe('0');
+  await context.setOffline(false);
+  await expect(page.getByText('all sent')).toBeVisible();
+  expect(server.query(`select verdict from runs where id = '${id}'`)).toBe('pass');
+});
+
+test('the app opens cold with no network: yard, rig sheet, rules, and a run to the end of its hold', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'idris');
+  await allAtHand(page);
+  await page.close();
+  await context.setOffline(true);
+  const cold = await context.newPage();
+  await cold.clock.install();
+  await cold.goto('/');
+  await expect(cold.getByRole('list', { name: 'Units' })).toContainText('Gritter 18');
+  await startRun(cold, 'Tractor 09', { ruleSet: 'Periodic in-service inspection' });
+  await expect(cold.getByRole('heading', { name: 'Tractor 09 + Low-loader 31' })).toBeVisible();
+  await press(cold, 'All done, ready');
+  await press(cold, 'Needle at 85 psi');
+  await expect(cold.getByTestId('outbox')).toContainText('not sent');
+  await cold.reload();
+  await expect(pad(cold)).toContainText('Needle at 100 psi');
+  await context.setOffline(false);
+  await expect(cold.getByText('all sent')).toBeVisible();
+});

@@ -1,0 +1,214 @@
+import { test as base, expect, type Page } from '@playwright/test';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { join } from 'node:path';
+
+const root = join(import.meta.dirname, '../..');
+
+/** A server of its own for each worker, over a database of its own. */
+export interface OwnServer {
+  url: string;
+  /** Shuts the database as an operator would, or opens it again. */
+  shutDatabase: (shut: boolean) => void;
+  /** Runs a statement and gives back the rows as text. */
+  query: (sql: string) => string;
+}
+
+function psql(url: string, sql: string): string {
+  return execFileSync('psql', [url, '-v', 'ON_ERROR_STOP=1', '-Atqc', sql], {
+    encoding: 'utf8',
+  }).trim();
+}
+
+/** A message a server sends once it listens. */
+function portFrom(child: ChildProcess): Promise<number> {
+  return new Promise((resolve, reject) => {
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+    child.once('message', (message: { listening: number }) => resolve(message.listening));
+  });
+}
+
+interface Options {
+  /** Whether the database starts with the demo world. */
+  withDemo: boolean;
+}
+
+export const test = base.extend<object, { server: OwnServer } & Options>({
+  withDemo: [true, { option: true, scope: 'worker' }],
+  server: [
+    async ({ withDemo }, use, info) => {
+      const admin = process.env.TEST_DATABASE_URL;
+      if (!admin) throw new Error('TEST_DATABASE_URL is not set: run these through `npm test`');
+      const name = `e2e_${process.pid}_${info.workerIndex}_${withDemo ? 'demo' : 'empty'}`;
+      psql(admin, `create database ${name}`);
+      const url = admin.replace(/\/[^/]*$/, `/${name}`);
+      const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+        cwd: root,
+        env: {
+          ...process.env,
+          DATABASE_URL: url,
+          SESSION_SECRET: 'browser tests only',
+          PORT: '0',
+          DEMO: withDemo ? '1' : '0',
+          SIGN_IN_TRIES: '1000',
+          LOG_LEVEL: 'silent',
+        },
+        stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      });
+      const port = await portFrom(child);
+      await use({
+        url: `http://127.0.0.1:${port}`,
+        query: (sql) => psql(url, sql),
+        shutDatabase: (shut) => {
+          psql(admin, `alter database ${name} with allow_connections ${!shut}`);
+          if (shut)
+            psql(
+              admin,
+              `select pg_terminate_backend(pid) from pg_stat_activity where datname = '${name}'`,
+            );
+        },
+      });
+      const ended = once(child, 'exit');
+      child.kill('SIGTERM');
+      await ended;
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: async ({ server }, use) => {
+    await use(server.url);
+  },
+});
+
+export { expect };
+
+/** Comes in with a session, past the form, and waits for the yard. */
+export async function signIn(
+  page: Page,
+  name: 'maren' | 'idris' | 'paula' | 'joss',
+): Promise<void> {
+  const answer = await page.request.post('/api/sign-in', {
+    data: { signInName: name, password: 'grit-before-snow' },
+  });
+  expect(answer.status()).toBe(200);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Yard', level: 1 })).toBeVisible();
+}
+
+/** Fills the sign-in form and sends it. */
+export async function fillSignIn(page: Page, name: string): Promise<void> {
+  await page.getByLabel('Sign-in name').fill(name);
+  await page.getByLabel('Password').fill('grit-before-snow');
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+}
+
+/** Waits until the device has the application, and what a run needs, for the time without network. */
+export async function allAtHand(page: Page): Promise<void> {
+  await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+  await expect
+    .poll(() =>
+      page.evaluate(
+        () =>
+          new Promise<string[]>((resolve) => {
+            const opening = indexedDB.open('keen-bleed');
+            opening.onsuccess = () => {
+              const get = opening.result.transaction('kept').objectStore('kept').get('last-read');
+              get.onsuccess = () => {
+                const kept = get.result as { entries: [string, unknown][] } | undefined;
+                opening.result.close();
+                resolve(kept?.entries.map(([key]) => key) ?? []);
+              };
+            };
+          }),
+      ),
+    )
+    .toEqual(expect.arrayContaining(['/api/yard', '/api/units', '/api/rigs', '/api/rule-sets']));
+}
+
+/** The big pad of a run. */
+export const pad = (page: Page) => page.getByTestId('pad');
+
+/** Presses the pad once it says `title`, at a moment the bounce guard takes for a press of its own. */
+export async function press(page: Page, title: string | RegExp): Promise<void> {
+  await expect(pad(page)).toContainText(title);
+  await page.clock.fastForward(400);
+  await pad(page).click();
+}
+
+interface StartOptions {
+  /** Run it alone, though it is coupled. */
+  alone?: boolean;
+  /** Title of the rule set, where it is not the one that is proposed. */
+  ruleSet?: string;
+}
+
+/** Opens a unit's sheet from the yard and starts a run on it. */
+export async function startRun(
+  page: Page,
+  unit: string,
+  { alone = false, ruleSet }: StartOptions = {},
+): Promise<void> {
+  const units = page.getByRole('list', { name: 'Units' });
+  await units.getByRole('link', { name: new RegExp(`^${unit}\\b`) }).click();
+  await page.getByRole('button', { name: 'Start a run' }).click();
+  await expect(page.getByRole('heading', { name: 'Start a run' })).toBeVisible();
+  if (alone) await page.getByRole('radio', { name: / alone$/ }).click();
+  if (ruleSet) await page.getByRole('radio', { name: ruleSet }).click();
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  await expect(page.getByRole('heading', { name: 'Make it safe' })).toBeVisible();
+}
+
+/** Presses the pad through the rest of a run, at what it proposes, and lets its holds end by themselves. */
+export async function finishRun(page: Page): Promise<void> {
+  await walkRun(page);
+  await press(page, 'Keep this run');
+}
+
+/** What the pad and the step's title say, once both have been drawn for the same moment of the run. */
+async function shown(page: Page): Promise<{ title: string; pad: string }> {
+  await expect(pad(page)).not.toContainText('Hold over');
+  await expect(page.locator('[role="main"][aria-busy="false"]')).toBeVisible();
+  const title = await page.getByRole('heading', { level: 2 }).first().innerText();
+  return { title, pad: await pad(page).innerText() };
+}
+
+/** Walks a run from wherever it stands to “all steps done”; gives the titles of the steps it went through. */
+export async function walkRun(page: Page): Promise<string[]> {
+  const steps: string[] = [];
+  for (let guard = 0; guard < 60; guard += 1) {
+    const before = await shown(page);
+    if (steps.at(-1) !== before.title) steps.push(before.title);
+    if (before.title === 'All steps done') return steps;
+    if (before.pad.startsWith('Needle on')) {
+      await page.clock.fastForward(60_000);
+    } else {
+      await page.clock.fastForward(20_000);
+      await pad(page).click();
+    }
+    await expect.poll(() => shown(page), { intervals: [20, 40, 80] }).not.toEqual(before);
+  }
+  throw new Error(`the run does not end: ${steps.join(', ')}`);
+}
+
+/** Moves the proposed reading by presses of the nudge keys. */
+export async function nudge(page: Page, direction: 'up' | 'down', times: number): Promise<void> {
+  const key = page.getByRole('button', { name: new RegExp(`Move the reading ${direction}`) });
+  for (let n = 0; n < times; n += 1) await key.click();
+}
+
+/** Walks a run of a psi truck to the start of its hold: 85 to 100 in `buildUpS`, out at 126, in at 106. */
+export async function runToHold(page: Page, buildUpS = 30): Promise<void> {
+  await press(page, 'All done, ready');
+  await press(page, 'Needle at 85 psi');
+  await expect(pad(page)).toContainText('Needle at 100 psi');
+  await page.clock.fastForward(buildUpS * 1000 - 400);
+  await press(page, 'Needle at 100 psi');
+  await expect(pad(page)).toContainText('Stopped at');
+  await nudge(page, 'up', 1);
+  await press(page, 'Stopped at 126 psi');
+  await expect(pad(page)).toContainText('Climbs from');
+  await nudge(page, 'up', 6);
+  await press(page, 'Climbs from 106 psi');
+  await expect(pad(page)).toContainText('Settled at');
+  await nudge(page, 'down', 6);
+  await press(page, 'Settled at 120 psi: start');
+}

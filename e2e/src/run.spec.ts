@@ -1,0 +1,218 @@
+import {
+  expect,
+  finishRun,
+  nudge,
+  pad,
+  press,
+  runToHold,
+  signIn,
+  startRun,
+  test,
+  walkRun,
+} from './ownServer';
+
+test.beforeEach(async ({ page }) => {
+  await page.clock.install();
+});
+
+test(
+  'a technician runs a truck from the yard to a kept verdict, and finds it again',
+  { tag: '@both' },
+  async ({ page, server }) => {
+    await signIn(page, 'idris');
+    await startRun(page, 'Gritter 18');
+    await expect(page.getByRole('note', { name: 'Caution' })).toContainText('Chock both ways');
+    await runToHold(page);
+    await expect(page.getByTestId('clock')).toHaveText('1:00');
+    await page.getByRole('button', { name: /^End the hold with a reading/ }).click();
+    await page.clock.fastForward(60_000);
+    await expect(page.getByTestId('clock')).toHaveText('0:00');
+    await nudge(page, 'down', 1);
+    await press(page, 'Now at 119 psi');
+    await finishRun(page);
+
+    await expect(page.getByRole('heading', { name: 'Gritter 18', level: 1 })).toBeVisible();
+    await expect(page.getByText('All figures within their limits')).toBeVisible();
+    const figures = page.getByRole('list', { name: 'Figures' });
+    await expect(figures.getByRole('listitem').filter({ hasText: 'Static leak' })).toContainText(
+      // Sixty seconds and what the clicks took.
+      /(1|0\.9)psi\/min/,
+    );
+    // Nothing was crossed with the pedal down: an upper bound is all that says.
+    await expect(figures.getByRole('listitem').filter({ hasText: 'Applied leak' })).toContainText(
+      '<',
+    );
+    await expect(figures).toContainText('model CDL manual 5.3');
+    await expect(page.getByText('all sent')).toBeVisible();
+    const id = page.url().split('/').at(-1) ?? '';
+    expect(
+      server.query(
+        `select verdict, static_leak > 0.9 and static_leak < 1.1 from runs where id = '${id}'`,
+      ),
+    ).toBe('pass|t');
+
+    await page.getByRole('link', { name: 'Rig sheet of Gritter 18' }).click();
+    await expect(
+      page.getByRole('list', { name: 'Runs' }).getByRole('listitem').first(),
+    ).toContainText('Idris Fenn · today');
+    await page.getByRole('link', { name: 'Yard' }).click();
+    await expect(page.getByRole('listitem').filter({ hasText: 'Gritter 18' })).toContainText(
+      'today',
+    );
+  },
+);
+
+test('crossing taps end the hold by themselves, and a fast leak fails', async ({ page }) => {
+  await signIn(page, 'paula');
+  await startRun(page, 'Tractor 07');
+  await runToHold(page);
+  for (const line of [118, 116, 114]) {
+    await page.clock.fastForward(17_000);
+    await press(page, `Needle on ${line} psi`);
+  }
+  await expect(page.getByTestId('hold-so-far')).toContainText('120, 118, 116, 114');
+  await page.clock.fastForward(8_500);
+  await expect(page.getByRole('heading', { name: 'Pedal down, hold' })).toBeVisible();
+  await walkRun(page);
+  await expect(page.getByText(/Static leak 6\.\d psi\/min, allowed at most 2/)).toBeVisible();
+});
+
+test('undo, skip with a reason, a note, and stopping with a reason', async ({ page, server }) => {
+  await signIn(page, 'paula');
+  await startRun(page, 'Crew bus 02');
+  await press(page, 'All done, ready');
+  await press(page, 'Needle at 85 psi');
+  await expect(pad(page)).toContainText('Needle at 100 psi');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(pad(page)).toContainText('Needle at 85 psi');
+  await page.getByRole('button', { name: 'Skip Build up' }).click();
+  await page.getByRole('button', { name: 'Skip it' }).click();
+  await expect(page.getByText('Write a word or two first.')).toBeVisible();
+  await page.getByRole('button', { name: 'No room to do it safely' }).click();
+  await expect(page.getByRole('heading', { name: 'Cut-out' })).toBeVisible();
+  await page.getByRole('button', { name: 'Add a note' }).click();
+  await page.getByLabel('What you saw, heard or did').fill('Purge is long');
+  await page.getByRole('button', { name: 'Keep note' }).click();
+  await page.getByRole('button', { name: /^Stop here/ }).click();
+  await page.getByRole('button', { name: 'Called away' }).click();
+  await expect(page.getByText('Cut short: Called away')).toBeVisible();
+  await expect(page.getByText('Build up: No room to do it safely')).toBeVisible();
+  await expect(page.getByText('Cut-out: Purge is long')).toBeVisible();
+  await expect(page.getByText('taken back')).toBeVisible();
+  await expect(page.getByText('all sent')).toBeVisible();
+  const id = page.url().split('/').at(-1) ?? '';
+  expect(server.query(`select verdict from runs where id = '${id}'`)).toBe('incomplete');
+});
+
+test('the numbered-port unit is run in bar, as its gauge reads, by its own rule set', async ({
+  page,
+}) => {
+  await signIn(page, 'idris');
+  await startRun(page, 'Tipper 21', { alone: true });
+  await expect(page.getByRole('radio', { name: 'Circuit 21' })).toBeVisible();
+  await press(page, 'All done, ready');
+  await press(page, 'Engine started, at 0 bar');
+  await page.clock.fastForward(100_000);
+  await press(page, 'Needle at 5.6 bar');
+  await page.clock.fastForward(60_000);
+  await press(page, 'Needle at 8.6 bar');
+  await press(page, 'Stopped at 8.6 bar');
+  await press(page, 'Climbs from 7.2 bar');
+  await press(page, 'Settled at 8.6 bar: start');
+  await expect(pad(page)).toContainText('Needle on 8.4 bar');
+});
+
+test('a mark can be put right afterwards; its time stays', async ({ page, server }) => {
+  await signIn(page, 'paula');
+  await startRun(page, 'Gritter 15');
+  await runToHold(page);
+  await walkRun(page);
+  await page.getByRole('button', { name: 'Correct 126 psi down' }).click();
+  await expect(page.getByRole('button', { name: 'Correct 125 psi down' })).toBeVisible();
+  await press(page, 'Keep this run');
+  await expect(page.getByText('corrected')).toBeVisible();
+  await expect(page.getByText('all sent')).toBeVisible();
+  const id = page.url().split('/').at(-1) ?? '';
+  const times = server.query(
+    `select count(distinct event->>'atMs') || ' of ' || count(*) from run_events where run_id = '${id}' and event->>'key' = 'cut-out'`,
+  );
+  expect(times).toBe('1 of 2');
+});
+
+test('a run is driven by the keyboard alone', { tag: '@both' }, async ({ page }) => {
+  await signIn(page, 'idris');
+  const units = page.getByRole('list', { name: 'Units' });
+  await units.getByRole('link', { name: /^Tractor 09/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Start a run' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Start the run' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Make it safe' })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  const mark = async (title: string, key: 'Space' | 'Enter') => {
+    await expect(pad(page)).toContainText(title);
+    await page.clock.fastForward(400);
+    await page.keyboard.press(key);
+  };
+  await mark('All done, ready', 'Space');
+  await mark('Needle at 85 psi', 'Enter');
+  await page.clock.fastForward(25_000);
+  await mark('Needle at 100 psi', 'Space');
+  await expect(pad(page)).toContainText('Stopped at 125 psi');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  await mark('Stopped at 127 psi', 'Space');
+  await expect(pad(page)).toContainText('Climbs from');
+  await page.keyboard.press('u');
+  // The needle stands where it was put before.
+  await expect(pad(page)).toContainText('Stopped at 127 psi');
+  await page.keyboard.press('PageDown');
+  await expect(pad(page)).toContainText('Stopped at 117 psi');
+  await page.keyboard.press('PageUp');
+  await mark('Stopped at 127 psi', 'Space');
+  await expect(pad(page)).toContainText('Climbs from');
+  for (let n = 0; n < 6; n += 1) await page.keyboard.press('ArrowUp');
+  await mark('Climbs from 106 psi', 'Enter');
+  // To the end of a tractor-trailer run, holds ending by themselves.
+  await mark('All 6 as they should be', 'Space');
+  await mark('Settled at 127 psi: start', 'Space');
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.clock.fastForward(60_000);
+  await mark('Settled at 114 psi: start', 'Space');
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.clock.fastForward(60_000);
+  await mark('Warning at 60 psi', 'Space');
+  await mark('Red out at 40 psi', 'Space');
+  await mark('Yellow out at 40 psi', 'Space');
+  await page.keyboard.press('n');
+  await expect(page.getByRole('dialog', { name: 'Skip “Rebuild”' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await mark('Warning off at 75 psi', 'Space');
+  await mark('All 6 as they should be', 'Space');
+  await mark('Keep this run', 'Enter');
+  await expect(page.getByText('All figures within their limits')).toBeVisible();
+});
+
+test('the needle is dragged on the ladder, and moved there by keys', async ({ page }) => {
+  await signIn(page, 'idris');
+  await startRun(page, 'Gritter 12');
+  await press(page, 'All done, ready');
+  await page.getByRole('button', { name: 'Skip Build up' }).click();
+  await page.getByRole('button', { name: 'Not asked for today' }).click();
+  const needle = page.getByRole('slider', { name: 'Needle' });
+  await expect(needle).toHaveAttribute('aria-valuetext', '125 psi');
+  await expect(page.getByText('all sent')).toBeVisible();
+  const box = await needle.boundingBox();
+  if (!box) throw new Error('the ladder is not drawn');
+  await page.mouse.move(box.x + 90, box.y + box.height * 0.2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 90, box.y + box.height * 0.5, { steps: 4 });
+  await page.mouse.up();
+  await expect(needle).toHaveAttribute('aria-valuetext', '75 psi');
+  await needle.press('ArrowUp');
+  await expect(pad(page)).toContainText('Stopped at 76 psi');
+});

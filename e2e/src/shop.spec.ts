@@ -1,0 +1,133 @@
+import { expect, finishRun, pad, press, runToHold, signIn, startRun, test } from './ownServer';
+
+test('a lead copies a rule set, changes its order and a limit, and a run goes by it', async ({
+  page,
+  server,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'maren');
+  await page.goto('/rules');
+  await page.getByRole('button', { name: 'Copy Road-test examiner' }).click();
+  await expect(page.getByRole('heading', { name: 'Road-test examiner, ours' })).toBeVisible();
+  const name = `Ours ${Date.now() % 100_000}`;
+  await page.getByLabel('Name of the rule set').fill(name);
+  // The warning is not asked for, and nothing over 1.5 psi a minute is allowed.
+  const needed = page.getByRole('radiogroup', { name: 'Low-air warning needed' });
+  await needed.getByRole('radio', { name: 'off' }).click();
+  await page.getByRole('button', { name: 'Change Static leak, alone' }).click();
+  await page.getByLabel(/^At most/).fill('1.5');
+  await page.getByRole('button', { name: 'Set limit' }).click();
+  await expect(page.getByText('house: set by the shop’s lead')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
+
+  await page.goto('/');
+  await expect(page.getByRole('list', { name: 'Units' })).toBeVisible();
+  await startRun(page, 'Gritter 18', { ruleSet: name });
+  await runToHold(page);
+  await page.getByRole('button', { name: /^End the hold with a reading/ }).click();
+  await page.clock.fastForward(60_000);
+  await page.getByRole('button', { name: /Move the reading down/ }).click();
+  await page.getByRole('button', { name: /Move the reading down/ }).click();
+  await page.getByRole('button', { name: /Move the reading down/ }).click();
+  await press(page, 'Now at 117 psi');
+  await finishRun(page);
+  await expect(
+    page.getByText(/Static leak (3|2\.[5-9]) psi\/min, allowed at most 1\.5/),
+  ).toBeVisible();
+  await expect(page.getByText('Low-air warning')).toBeHidden();
+  await expect(page.getByText('all sent')).toBeVisible();
+  const id = page.url().split('/').at(-1) ?? '';
+  expect(server.query(`select rule_set->>'title' from runs where id = '${id}'`)).toBe(name);
+});
+
+test('a technician reads rule sets and is offered nothing to change', async ({ page }) => {
+  await signIn(page, 'idris');
+  await page.goto('/rules');
+  await expect(page.getByRole('link', { name: /Road-test examiner/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Copy/ })).toBeHidden();
+  await page.getByRole('link', { name: /Numbered ports, bar/ }).click();
+  await expect(page.getByText('UN R13 annex 7: 0 to 65 % within 3 min')).toBeVisible();
+  await expect(page.getByText(/house default, not a regulation/).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save' })).toBeHidden();
+});
+
+test('a comparison with a master gauge puts a level right, and shrinks its doubt', async ({
+  page,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'maren');
+  const units = page.getByRole('list', { name: 'Units' });
+  await units.getByRole('link', { name: /^Tractor 07/ }).click();
+  await page.getByRole('button', { name: 'Compare a gauge' }).click();
+  await page.getByLabel(/^Dash shows/).fill('100');
+  await page.getByLabel(/^Master shows/).fill('180');
+  await page.getByRole('button', { name: 'Keep comparison' }).click();
+  await expect(page.getByRole('alert')).toContainText('read both again');
+  await page.getByLabel(/^Master shows/).fill('104');
+  await page.getByRole('button', { name: 'Keep comparison' }).click();
+  await expect(page.getByText(/Primary: 100 psi where the master shows 104 psi/)).toBeVisible();
+  await page.getByRole('link', { name: 'Yard' }).click();
+  await startRun(page, 'Tractor 07');
+  await press(page, 'All done, ready');
+  await page.getByRole('button', { name: 'Skip Build up' }).click();
+  await page.getByRole('button', { name: 'Not asked for today' }).click();
+  await press(page, 'Stopped at 125 psi');
+  await press(page, 'Climbs from 100 psi');
+  await page.getByRole('button', { name: /^Stop here/ }).click();
+  await page.getByRole('button', { name: 'Called away' }).click();
+  // 100 on this dash is 104: above the floor of 100, and surely so.
+  const cutIn = page
+    .getByRole('list', { name: 'Figures' })
+    .getByRole('listitem')
+    .filter({ hasText: 'Cut-in' });
+  await expect(cutIn).toContainText('104');
+  await expect(cutIn).toContainText('pass');
+  await expect(cutIn).toContainText('As read 100 psi');
+});
+
+test('a lead follows a run that is made on another device, as its marks come in', async ({
+  page,
+  browser,
+  server,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'paula');
+  await startRun(page, 'Gritter 15');
+  await press(page, 'All done, ready');
+  await press(page, 'Needle at 85 psi');
+  await expect(page.getByText('all sent')).toBeVisible();
+  const other = await browser.newContext({ baseURL: server.url });
+  const lead = await other.newPage();
+  await signIn(lead, 'maren');
+  await lead.goto(new URL(page.url()).pathname);
+  await expect(lead.getByText('Paula Quill is at “Build up”')).toBeVisible();
+  await page.clock.fastForward(25_000);
+  await press(page, 'Needle at 100 psi');
+  await expect(lead.getByText('Paula Quill is at “Cut-out”')).toBeVisible();
+  await expect(lead.getByRole('list', { name: 'Figures' })).toContainText('Build-up');
+  // A second phone on the same unit is told, and its run does not touch the first.
+  await lead.goto('/');
+  await expect(lead.getByRole('list', { name: 'Units' })).toBeVisible();
+  await lead
+    .getByRole('list', { name: 'Units' })
+    .getByRole('link', { name: /^Gritter 15/ })
+    .click();
+  await lead.getByRole('button', { name: 'Start a run' }).click();
+  await expect(lead.getByRole('alert')).toContainText('Gritter 15 has a run open since today');
+  await lead.getByRole('button', { name: 'Start the run' }).click();
+  await expect(pad(lead)).toContainText('All done, ready');
+  await expect(lead.getByText('all sent')).toBeVisible();
+  await page.getByRole('button', { name: /^Stop here/ }).click();
+  await page.getByRole('button', { name: 'Called away' }).click();
+  await expect(page.getByText('all sent')).toBeVisible();
+  const third = await browser.newContext({ baseURL: server.url });
+  const viewer = await third.newPage();
+  await signIn(viewer, 'joss');
+  await viewer.goto(new URL(page.url()).pathname);
+  await expect(
+    viewer.getByText(/Another run of the same unit overlaps this one: Maren Osk/),
+  ).toBeVisible();
+  await third.close();
+  await other.close();
+});

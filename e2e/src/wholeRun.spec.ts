@@ -1,0 +1,256 @@
+import type { Page } from '@playwright/test';
+import { expect, pad, press, signIn, startRun, test, walkRun } from './ownServer';
+
+test.beforeEach(async ({ page }) => {
+  await page.clock.install();
+});
+
+/** Couples units, front to rear, from the yard. */
+async function couple(page: Page, ...titles: string[]): Promise<void> {
+  await page.getByRole('link', { name: 'Couple a rig' }).click();
+  for (const title of titles) await page.getByRole('button', { name: `Add ${title}` }).click();
+  await page.getByRole('button', { name: 'Couple', exact: true }).click();
+  await expect(page.getByRole('heading', { name: titles[0] ?? '', level: 1 })).toBeVisible();
+  await page.getByRole('link', { name: 'Yard' }).click();
+  await expect(page.getByRole('list', { name: 'Units' })).toBeVisible();
+}
+
+/** Walks a started run to its record, as usually found. */
+async function toRecord(page: Page): Promise<string[]> {
+  const steps = await walkRun(page);
+  await press(page, 'Keep this run');
+  await expect(page.getByRole('heading', { name: 'The ladder' })).toBeVisible();
+  await expect(page.getByText('all sent')).toBeVisible();
+  return steps;
+}
+
+interface Case {
+  name: string;
+  front: string;
+  alone?: boolean;
+  ruleSet?: string;
+  title: RegExp;
+  has: readonly string[];
+  hasNot: readonly string[];
+}
+
+const roadSteps = ['Brakes released, hold', 'Pedal down, hold', 'Low-air warning', 'Rebuild'];
+const cases: readonly Case[] = [
+  {
+    name: 'a truck',
+    front: 'Gritter 18',
+    title: /^Gritter 18$/,
+    has: [...roadSteps, 'Pop-out', 'Tug and stop'],
+    hasNot: ['Couplers'],
+  },
+  {
+    name: 'a bus',
+    front: 'Crew bus 02',
+    title: /^Crew bus 02$/,
+    has: roadSteps,
+    hasNot: ['Couplers'],
+  },
+  {
+    name: 'a tractor and semi-trailer',
+    front: 'Tractor 09',
+    title: /^Tractor 09 \+ Low-loader 31$/,
+    has: [...roadSteps, 'Couplers', 'Pop-out'],
+    hasNot: ['Primary lost'],
+  },
+  {
+    name: 'a double, at the periodic inspection',
+    front: 'Tractor 11',
+    ruleSet: 'Periodic in-service inspection',
+    title: /^Tractor 11 \+ Bulk trailer 22 \+ Dolly 23 \+ Bulk trailer 24$/,
+    has: [
+      ...roadSteps,
+      'Couplers',
+      'Supply at the last trailer',
+      'Primary lost',
+      'Anti-compounding',
+    ],
+    hasNot: [],
+  },
+  {
+    name: 'an old trailer behind a numbered-port truck',
+    front: 'Tipper 21',
+    title: /^Tipper 21 \+ Old flatbed 26$/,
+    has: [
+      'Build up from empty',
+      'Supply coupling',
+      'Eight full strokes',
+      'Hand brake, test position',
+    ],
+    hasNot: ['Pop-out', 'Build up'],
+  },
+  {
+    name: 'a numbered-port truck alone',
+    front: 'Tipper 21',
+    alone: true,
+    title: /^Tipper 21$/,
+    has: ['Build up from empty', 'Ninth stroke'],
+    hasNot: ['Supply coupling', 'Couplers'],
+  },
+  {
+    name: 'a single-circuit truck, by its maker’s figures',
+    front: 'Old gritter 03',
+    ruleSet: 'Maker’s figures',
+    title: /^Old gritter 03$/,
+    has: roadSteps,
+    hasNot: ['Primary lost'],
+  },
+];
+
+for (const { name, front, alone = false, ruleSet, title, has, hasNot } of cases) {
+  test(`a complete run of ${name}`, { tag: '@both' }, async ({ page, server }) => {
+    await signIn(page, 'paula');
+    await startRun(page, front, { alone, ...(ruleSet ? { ruleSet } : {}) });
+    const steps = await toRecord(page);
+    for (const step of has) expect(steps).toContain(step);
+    for (const step of hasNot) expect(steps).not.toContain(step);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
+    const id = page.url().split('/').at(-1) ?? '';
+    const row = server.query(
+      `select verdict in ('pass', 'cant-tell', 'fail'), closed_at_ms is not null, jsonb_array_length(towed) from runs where id = '${id}'`,
+    );
+    expect(row).toBe(`t|t|${title.source.split('\\+').length - 1}`);
+    // Nothing was found amiss; what the made-up clock makes of the times is not asked here.
+    expect(
+      server.query(
+        `select count(*) from runs, jsonb_array_elements(outcome->'findings') f where id = '${id}' and f->>'standing' = 'bad'`,
+      ),
+    ).toBe('0');
+  });
+}
+
+test(
+  'a truck and a trailer are coupled, run, and stand on both sheets',
+  { tag: '@both' },
+  async ({ page }) => {
+    await signIn(page, 'maren');
+    await couple(page, 'Tipper 04', 'Plant trailer 33');
+    await expect(page.getByRole('list', { name: 'Rigs' })).toContainText(
+      'Tipper 04 + Plant trailer 33',
+    );
+    await startRun(page, 'Tipper 04');
+    await toRecord(page);
+    await page.getByRole('link', { name: 'Rig sheet of Plant trailer 33' }).click();
+    await expect(
+      page
+        .getByRole('list', { name: 'Runs' })
+        .getByRole('listitem')
+        .filter({ hasText: 'Tipper 04 + Plant trailer 33' })
+        .first(),
+    ).toBeVisible();
+    await page.getByRole('button', { name: 'Uncouple' }).click();
+    await expect(page.getByText('Stands alone.')).toBeVisible();
+  },
+);
+
+test('what is not right is tapped, means something, and fails the run', async ({ page }) => {
+  await signIn(page, 'paula');
+  await startRun(page, 'Tractor 11');
+  await press(page, 'All done, ready');
+  await press(page, 'Needle at 85 psi');
+  await page.clock.fastForward(25_000);
+  await press(page, 'Needle at 100 psi');
+  await press(page, 'Stopped at 125 psi');
+  await press(page, 'Climbs from 100 psi');
+  await page.getByRole('button', { name: 'Coupler seals: sound' }).click();
+  await page.getByRole('radio', { name: 'perished' }).click();
+  await expect(page.getByText('Perished seals are the usual trailer leak')).toBeVisible();
+  await press(page, 'Keep, 1 not right');
+  await page.getByRole('button', { name: /^Stop here/ }).click();
+  await page.getByRole('button', { name: 'Fault found, repair first' }).click();
+  await expect(page.getByText('Coupler seals: perished').first()).toBeVisible();
+});
+
+test('a hold that does not tell yet is taken up again, and a warning above cut-out is said', async ({
+  page,
+}) => {
+  await signIn(page, 'idris');
+  await startRun(page, 'Gritter 12');
+  await press(page, 'All done, ready');
+  await page.getByRole('button', { name: 'Skip Build up' }).click();
+  await page.getByRole('button', { name: 'Not asked for today' }).click();
+  await press(page, 'Stopped at 125 psi');
+  await expect(pad(page)).toContainText('Climbs from');
+  await page.getByRole('button', { name: /Move the reading up/ }).click();
+  await press(page, 'Climbs from 101 psi');
+  await expect(pad(page)).toContainText('Settled at');
+  // On a line of the dial: in a minute no line is reached even at its limit.
+  await page.getByRole('button', { name: /Move the reading down/ }).click();
+  await press(page, 'Settled at 124 psi: start');
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.clock.fastForward(60_000);
+  await expect(page.getByText('The hold does not tell yet')).toBeVisible();
+  await page.getByRole('button', { name: 'Hold a minute more' }).click();
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.clock.fastForward(61_000);
+  await expect(page.getByRole('heading', { name: 'Pedal down, hold' })).toBeVisible();
+  await expect(page.getByText('The hold does not tell yet')).toBeHidden();
+  await press(page, 'start');
+  await page.clock.fastForward(60_000);
+  await expect(page.getByRole('heading', { name: 'Low-air warning' })).toBeVisible();
+  await page.keyboard.press('PageUp');
+  for (let n = 0; n < 7; n += 1) await page.keyboard.press('PageUp');
+  await press(page, 'Warning at 140 psi');
+  await expect(page.getByRole('alert')).toContainText('The warning was marked above cut-in');
+  await expect(page.getByRole('alert')).toContainText('Look which gauge was read');
+});
+
+test('a full tractor-trailer run takes at most twenty touches and not one typed character', async ({
+  page,
+}) => {
+  await signIn(page, 'idris');
+  await page.evaluate(() => {
+    const counts = { touches: 0, keys: 0 };
+    Object.assign(window, { counts });
+    window.addEventListener('pointerdown', () => (counts.touches += 1), true);
+    window.addEventListener('keydown', () => (counts.keys += 1), true);
+  });
+  await startRun(page, 'Tractor 09');
+  const before = await page.evaluate(
+    () => (window as unknown as { counts: { touches: number } }).counts.touches,
+  );
+  const touchUp = () => page.getByRole('button', { name: /Move the reading up/ }).click();
+  const touchDown = () => page.getByRole('button', { name: /Move the reading down/ }).click();
+  await press(page, 'All done, ready');
+  await press(page, 'Needle at 85 psi');
+  await page.clock.fastForward(24_000);
+  await press(page, 'Needle at 100 psi');
+  await expect(pad(page)).toContainText('Stopped at 125 psi');
+  await touchUp();
+  await press(page, 'Stopped at 126 psi');
+  await expect(pad(page)).toContainText('Climbs from');
+  await touchUp();
+  await press(page, 'Climbs from 101 psi');
+  await press(page, 'All 6 as they should be');
+  await press(page, 'Settled at 126 psi: start');
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.clock.fastForward(60_000);
+  await press(page, 'Settled at 114 psi: start');
+  await expect(page.getByTestId('clock')).toBeVisible();
+  await page.clock.fastForward(60_000);
+  await expect(pad(page)).toContainText('Warning at');
+  await touchUp();
+  await press(page, 'Warning at 61 psi');
+  await expect(pad(page)).toContainText('Red out at');
+  await touchDown();
+  await press(page, 'Red out at 39 psi');
+  await expect(pad(page)).toContainText('Yellow out at');
+  await touchDown();
+  await press(page, 'Yellow out at 38 psi');
+  await expect(pad(page)).toContainText('Warning off at');
+  await touchUp();
+  await press(page, 'Warning off at 77 psi');
+  await press(page, 'All 6 as they should be');
+  await press(page, 'Keep this run');
+  await expect(page.getByRole('heading', { name: 'The ladder' })).toBeVisible();
+  const counts = await page.evaluate(
+    () => (window as unknown as { counts: { touches: number; keys: number } }).counts,
+  );
+  expect(counts.keys).toBe(0);
+  expect(counts.touches - before).toBeGreaterThan(10);
+  expect(counts.touches - before).toBeLessThanOrEqual(20);
+});

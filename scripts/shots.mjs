@@ -1,0 +1,213 @@
+/* Takes one picture of each main view from the demo world, always of the same day, into docs/screenshots. */
+import { mkdirSync, rmSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { dataFolder } from './setup/dataFolder.mjs';
+import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
+import { chromiumPath, ensurePackages } from './setup/packages.mjs';
+import { startPostgres } from './setup/postgres.mjs';
+import { root } from './setup/root.mjs';
+import { runMain, say } from './setup/say.mjs';
+import { startServer } from './setup/serverProcess.mjs';
+import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
+
+const TODAY = '2026-11-24T12:00:00Z';
+const folder = join(root, 'docs/screenshots');
+
+const press = async (page, title) => {
+  await page.getByTestId('pad').getByText(title).waitFor();
+  await page.clock.runFor(400);
+  await page.getByTestId('pad').click();
+};
+const nudge = async (page, direction, times) => {
+  for (let n = 0; n < times; n += 1)
+    await page.getByRole('button', { name: `Move the reading ${direction}` }).click();
+};
+
+async function toUnit(page, unit) {
+  const units = page.getByRole('list', { name: 'Units' });
+  await units.getByRole('link', { name: new RegExp(`^${unit}`) }).click();
+  await page.getByText('Air system').waitFor();
+}
+async function toStart(page, unit) {
+  await toUnit(page, unit);
+  await page.getByRole('button', { name: 'Start a run' }).click();
+  await page.getByRole('list', { name: 'Steps' }).waitFor();
+}
+async function toPrepare(page, unit) {
+  await toStart(page, unit);
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  await page.getByText('Make it safe').waitFor();
+}
+async function toCutOut(page, unit) {
+  await toPrepare(page, unit);
+  await press(page, 'All done, ready');
+  await press(page, 'Needle at 85 psi');
+  await page.getByTestId('pad').getByText('Needle at 100 psi').waitFor();
+  await page.clock.runFor(26_000);
+  await press(page, 'Needle at 100 psi');
+  await page.getByTestId('pad').getByText('Stopped at').waitFor();
+}
+async function toLook(page, unit) {
+  await toCutOut(page, unit);
+  await nudge(page, 'up', 1);
+  await press(page, 'Stopped at 126 psi');
+  await page.getByTestId('pad').getByText('Climbs from').waitFor();
+  await nudge(page, 'up', 6);
+  await press(page, 'Climbs from 106 psi');
+}
+async function toSeals(page, unit) {
+  await toLook(page, unit);
+  await page.getByRole('button', { name: 'Coupler seals: sound' }).click();
+  await page.getByRole('radio', { name: 'perished' }).click();
+}
+async function toHold(page, unit) {
+  await toLook(page, unit);
+  await page
+    .getByTestId('pad')
+    .getByText(/All 6|Settled at/)
+    .waitFor();
+  const walkRound = page.getByTestId('pad').getByText('All 6 as they should be');
+  if (await walkRound.isVisible()) await press(page, 'All 6 as they should be');
+  await nudge(page, 'down', 6);
+  await press(page, 'Settled at 120 psi: start');
+  await page.clock.runFor(21_000);
+  await press(page, 'Needle on 118 psi');
+  await page.clock.runFor(15_000);
+}
+async function toRecord(page, unit) {
+  await toUnit(page, unit);
+  await page.getByRole('list', { name: 'Runs' }).getByRole('link').first().click();
+  await page.getByText('The ladder').waitFor();
+}
+
+const views = [
+  { name: 'sign-in-phone-dark', as: null, go: (page) => page.getByLabel('Password').waitFor() },
+  { name: 'yard-phone-light', light: true },
+  { name: 'yard-wide-dark', wide: true },
+  { name: 'rig-phone-dark', go: (page) => toUnit(page, 'Tractor 07') },
+  { name: 'rig-wide-light', wide: true, light: true, go: (page) => toUnit(page, 'Gritter 12') },
+  { name: 'start-phone-dark', as: 'idris', go: (page) => toStart(page, 'Tractor 09') },
+  {
+    name: 'run-look-phone-light',
+    as: 'idris',
+    light: true,
+    go: (page) => toSeals(page, 'Tractor 11'),
+  },
+  { name: 'run-prepare-phone-dark', as: 'idris', go: (page) => toPrepare(page, 'Gritter 18') },
+  {
+    name: 'run-cut-out-phone-light',
+    as: 'idris',
+    light: true,
+    go: (page) => toCutOut(page, 'Gritter 15'),
+  },
+  { name: 'run-hold-phone-dark', as: 'idris', go: (page) => toHold(page, 'Gritter 18') },
+  { name: 'run-hold-wide-dark', as: 'paula', wide: true, go: (page) => toHold(page, 'Tractor 09') },
+  { name: 'record-phone-light', light: true, go: (page) => toRecord(page, 'Tractor 07') },
+  {
+    name: 'record-wide-light',
+    wide: true,
+    light: true,
+    go: (page) => toRecord(page, 'Gritter 12'),
+  },
+  {
+    name: 'compare-phone-light',
+    light: true,
+    go: async (page) => {
+      await toUnit(page, 'Tractor 07');
+      await page.getByRole('link', { name: 'Compare two runs' }).click();
+      await page.getByRole('list', { name: 'Figures of both runs' }).waitFor();
+    },
+  },
+  {
+    name: 'rule-set-wide-dark',
+    wide: true,
+    go: async (page) => {
+      await page.goto('/rules');
+      await page.getByRole('button', { name: 'Copy Road-test examiner' }).click();
+      await page.getByRole('list', { name: 'Limits' }).waitFor();
+    },
+  },
+  {
+    name: 'unit-form-phone-light',
+    light: true,
+    go: async (page) => {
+      await page.getByRole('link', { name: 'Add a unit' }).click();
+      await page.getByLabel('Unit number').waitFor();
+    },
+  },
+  {
+    name: 'shop-wide-dark',
+    wide: true,
+    go: async (page) => {
+      await page.getByRole('link', { name: 'Shop' }).click();
+      await page.getByText('Idris Fenn', { exact: true }).waitFor();
+    },
+  },
+];
+
+await runMain(async () => {
+  requireNode();
+  await ensurePackages({ browser: true });
+  await ensureNodeModules();
+  await ensureValidators();
+  const webFolder = await ensureWebBuild();
+  const home = join(dataFolder(), `shots-${process.pid}`);
+  const postgres = await startPostgres({ home, throwaway: true });
+  try {
+    const server = await startServer({
+      DATABASE_URL: postgres.url,
+      SESSION_SECRET: 'pictures only',
+      PORT: '0',
+      WEB_FOLDER: webFolder,
+      DEMO: '1',
+      DEMO_TODAY: TODAY,
+    });
+    const { chromium } = createRequire(join(root, 'e2e/package.json'))('@playwright/test');
+    const browser = await chromium.launch({
+      executablePath: chromiumPath,
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+      ],
+    });
+    mkdirSync(folder, { recursive: true });
+    try {
+      for (const { name, as = 'maren', wide = false, light = false, go } of views) {
+        const context = await browser.newContext({
+          baseURL: server.url,
+          viewport: wide ? { width: 1280, height: 800 } : { width: 390, height: 844 },
+          colorScheme: light ? 'light' : 'dark',
+          timezoneId: 'UTC',
+          serviceWorkers: 'block',
+        });
+        const page = await context.newPage();
+        await page.clock.install({ time: new Date(TODAY) });
+        if (as) {
+          await page.request.post('/api/sign-in', {
+            data: { signInName: as, password: 'grit-before-snow' },
+          });
+        }
+        await page.goto('/');
+        if (as) await page.getByRole('heading', { name: 'Yard', level: 1 }).waitFor();
+        if (as) await page.getByRole('listitem').first().waitFor();
+        await go?.(page);
+        await page.evaluate(() => document.fonts.ready);
+        await page.clock.runFor(1_000);
+        await page.screenshot({ path: join(folder, `${name}.png`) });
+        say(name);
+        await context.close();
+      }
+    } finally {
+      // A view that fails must not leave a browser and a server behind.
+      await browser.close();
+      await server.stop();
+    }
+  } finally {
+    await postgres.stop();
+    rmSync(home, { recursive: true, force: true });
+  }
+});

@@ -1,0 +1,199 @@
+import type { Person } from '@keen-bleed/contract';
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { Router, type Request } from 'express';
+import { promisify } from 'node:util';
+import rateLimit, { ipKeyGenerator } from 'express-rate-limit';
+import { v7 as uuidv7 } from 'uuid';
+import type { Db } from '../db/database';
+import { people, shops } from '../db/schema';
+import { ApiError, notFound } from '../http/apiError';
+import { checkedBody, pathId } from '../http/checked';
+import { takenIndex } from '../http/errorHandler';
+import { hashPassword, passwordFits } from './password';
+import { endSessionsOf, signedIn, signedInAs } from './session';
+
+const QUARTER_HOUR_MS = 15 * 60_000;
+/** Guards the making of the first account against two requests at once; any fixed number does. */
+const FIRST_ACCOUNT_LOCK = 710_121;
+
+const personFields = {
+  id: people.id,
+  name: people.name,
+  signInName: people.signInName,
+  role: people.role,
+  active: people.active,
+};
+
+/** Sign-in, sign-out, the first account, and the people of a shop. */
+export function accountRoutes(db: Db, signInTries: number): Router {
+  const router = Router();
+
+  const tooMany = () => {
+    throw new ApiError(
+      'too-many-tries',
+      'Too many tries. Wait a quarter of an hour, then try again.',
+    );
+  };
+  const perName = rateLimit({
+    windowMs: QUARTER_HOUR_MS,
+    limit: signInTries,
+    skipSuccessfulRequests: true,
+    standardHeaders: false,
+    legacyHeaders: false,
+    keyGenerator: (request) => `name:${triedName(request)}`,
+    handler: tooMany,
+  });
+  const perAddress = rateLimit({
+    windowMs: QUARTER_HOUR_MS,
+    limit: signInTries * 5,
+    skipSuccessfulRequests: true,
+    standardHeaders: false,
+    legacyHeaders: false,
+    keyGenerator: (request) => `address:${ipKeyGenerator(request.ip ?? '')}`,
+    handler: tooMany,
+  });
+
+  router.get('/set-up', async (_request, response) => {
+    response.json({ needsFirstLead: !(await anyShop(db)) });
+  });
+
+  router.post('/set-up', async (request, response) => {
+    const first = checkedBody('firstLead', request);
+    const passwordHash = await hashPassword(first.password);
+    const ids = { shopId: uuidv7(), personId: uuidv7() };
+    await db.transaction(async (tx) => {
+      await tx.execute(sql`select pg_advisory_xact_lock(${FIRST_ACCOUNT_LOCK})`);
+      if (await anyShop(tx)) {
+        throw new ApiError(
+          'already-set-up',
+          'This installation has its first account already: sign in.',
+        );
+      }
+      await tx.insert(shops).values({ id: ids.shopId, name: first.shopName });
+      await tx.insert(people).values({
+        shopId: ids.shopId,
+        id: ids.personId,
+        name: first.name,
+        signInName: first.signInName,
+        role: 'lead',
+        passwordHash,
+      });
+    });
+    await startSession(request, ids);
+    response.status(201).json(await signedIn(db, request));
+  });
+
+  router.post('/sign-in', perAddress, perName, async (request, response) => {
+    const { signInName, password } = checkedBody('signIn', request);
+    const [person] = await db
+      .select({
+        shopId: people.shopId,
+        personId: people.id,
+        hash: people.passwordHash,
+      })
+      .from(people)
+      .where(and(sql`lower(${people.signInName}) = lower(${signInName})`, eq(people.active, true)));
+    if (!(await passwordFits(person?.hash ?? null, password)) || !person) {
+      throw new ApiError('wrong-sign-in', 'Name and password do not fit together.');
+    }
+    await startSession(request, person);
+    response.json(await signedIn(db, request));
+  });
+
+  router.post('/sign-out', async (request, response) => {
+    await promisify(request.session.destroy.bind(request.session))();
+    response.clearCookie('kb.sid', { path: '/' }).status(204).end();
+  });
+
+  router.post('/sign-out-everywhere', async (request, response) => {
+    const me = await signedIn(db, request);
+    await endSessionsOf(db, me.shopId, me.personId);
+    response.clearCookie('kb.sid', { path: '/' }).status(204).end();
+  });
+
+  router.get('/me', async (request, response) => {
+    response.json(await signedIn(db, request));
+  });
+
+  router.get('/people', async (request, response) => {
+    const me = await signedIn(db, request);
+    const rows: Person[] = await db
+      .select(personFields)
+      .from(people)
+      .where(eq(people.shopId, me.shopId))
+      .orderBy(asc(people.name));
+    response.json(rows);
+  });
+
+  router.post('/people', async (request, response) => {
+    const me = await signedInAs(db, request, 'lead');
+    const { password, ...person } = checkedBody('createPerson', request);
+    const passwordHash = await hashPassword(password);
+    try {
+      const [made] = await db
+        .insert(people)
+        .values({ shopId: me.shopId, ...person, passwordHash })
+        .returning(personFields);
+      response.status(201).json(made);
+    } catch (error) {
+      throw takenIndex(error) === null
+        ? error
+        : new ApiError('name-taken', 'This sign-in name is taken.', [
+            {
+              field: 'signInName',
+              message: `“${person.signInName}” is taken: choose another.`,
+            },
+          ]);
+    }
+  });
+
+  router.patch('/people/:id', async (request, response) => {
+    const me = await signedInAs(db, request, 'lead');
+    const id = pathId(request, 'id', 'person');
+    const edit = checkedBody('editPerson', request);
+    if (id === me.personId && (edit.active === false || (edit.role && edit.role !== 'lead'))) {
+      throw new ApiError(
+        'not-right',
+        'You cannot take the lead away from yourself: another lead can.',
+      );
+    }
+    const [edited] = await db
+      .update(people)
+      .set({
+        ...(edit.role ? { role: edit.role } : {}),
+        ...(edit.active === undefined ? {} : { active: edit.active }),
+        ...(edit.password ? { passwordHash: await hashPassword(edit.password) } : {}),
+      })
+      .where(and(eq(people.shopId, me.shopId), eq(people.id, id)))
+      .returning(personFields);
+    if (!edited) throw notFound('person');
+    if ((edit.active === false || edit.password) && id !== me.personId) {
+      await endSessionsOf(db, me.shopId, id);
+    }
+    response.json(edited);
+  });
+
+  return router;
+}
+
+function triedName(request: Request): string {
+  const name = (request.body as { signInName?: unknown } | undefined)?.signInName;
+  return typeof name === 'string' ? name.trim().toLowerCase().slice(0, 40) : '';
+}
+
+async function anyShop(db: Pick<Db, 'select'>): Promise<boolean> {
+  const rows = await db.select({ id: shops.id }).from(shops).limit(1);
+  return rows.length > 0;
+}
+
+/** A new session id at every sign-in, so that one planted beforehand is worth nothing. */
+async function startSession(
+  request: Request,
+  who: { shopId: string; personId: string },
+): Promise<void> {
+  await promisify(request.session.regenerate.bind(request.session))();
+  // The session object is another one from here on.
+  request.session.shopId = who.shopId;
+  request.session.personId = who.personId;
+  await promisify(request.session.save.bind(request.session))();
+}

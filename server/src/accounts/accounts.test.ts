@@ -1,0 +1,189 @@
+import request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
+import { makeStaff, openTestShop, testPassword, type Staff, type TestShop } from '../test/testShop';
+
+let shop: TestShop;
+let staff: Staff;
+beforeAll(async () => {
+  shop = await openTestShop();
+});
+afterAll(() => shop.close());
+
+describe('the first account', () => {
+  const first = { shopName: 'Depot', name: 'Lea', signInName: 'lea', password: 'long enough now' };
+
+  it('is asked for while there is none, and made once', async () => {
+    await request(shop.app).get('/api/set-up').expect(200, { needsFirstLead: true });
+    const answers = await Promise.all(
+      [1, 2, 3].map(() => request(shop.app).post('/api/set-up').send(first)),
+    );
+    expect(answers.map((each) => each.status).sort()).toEqual([201, 409, 409]);
+    await request(shop.app).get('/api/set-up').expect(200, { needsFirstLead: false });
+    const made = answers.find((each) => each.status === 201);
+    expect(made?.body).toMatchObject({ name: 'Lea', role: 'lead', shopName: 'Depot' });
+  });
+
+  it('is told which field is wrong', async () => {
+    const short = await request(shop.app)
+      .post('/api/set-up')
+      .send({ ...first, password: 'short' })
+      .expect(422);
+    expect(short.body).toMatchObject({
+      code: 'wrong-shape',
+      fields: [{ field: 'password', message: 'Password needs at least 10 characters.' }],
+    });
+  });
+});
+
+describe('signing in', () => {
+  beforeAll(async () => {
+    staff = await makeStaff(shop, 'a');
+  });
+  const signIn = (signInName: string, password: string) =>
+    request(shop.app).post('/api/sign-in').send({ signInName, password });
+
+  it('answers an unknown name and a wrong password alike', async () => {
+    const unknown = await signIn('nobody', 'whatever it is').expect(401);
+    const wrong = await signIn(staff.names.lead, 'whatever it is').expect(401);
+    expect(unknown.body).toEqual(wrong.body);
+  });
+
+  it('sets one cookie that scripts cannot read and other sites do not send', async () => {
+    const answer = await signIn(staff.names.lead.toUpperCase(), testPassword).expect(200);
+    const [cookie = ''] = answer.headers['set-cookie'] as unknown as string[];
+    expect(cookie).toMatch(/^kb\.sid=.*HttpOnly; SameSite=Lax$/);
+    expect(JSON.stringify(answer.body)).not.toContain('argon2');
+  });
+
+  it('takes a new session id each time, so that one planted beforehand is worth nothing', async () => {
+    const agent = request.agent(shop.app);
+    const sid = async () =>
+      (
+        (
+          await agent
+            .post('/api/sign-in')
+            .send({ signInName: staff.names.lead, password: testPassword })
+        ).headers['set-cookie'] as unknown as string[]
+      )[0];
+    expect(await sid()).not.toEqual(await sid());
+  });
+
+  it('ends on this device, or on all', async () => {
+    const [one, two] = [request.agent(shop.app), request.agent(shop.app)];
+    for (const agent of [one, two])
+      await agent
+        .post('/api/sign-in')
+        .send({ signInName: staff.names.viewer, password: testPassword })
+        .expect(200);
+    await one.post('/api/sign-out').expect(204);
+    await one.get('/api/me').expect(401);
+    await two.get('/api/me').expect(200);
+    await staff.viewer.post('/api/sign-out-everywhere').expect(204);
+    await two.get('/api/me').expect(401);
+    await staff.technician.get('/api/me').expect(200);
+  });
+
+  it('is slowed down after too many wrong tries on a name, and only on that one', async () => {
+    const strict = await openTestShop({ signInTries: 3 });
+    const others = await makeStaff(strict, 'strict');
+    const tryIt = (name: string, password: string) =>
+      request(strict.app).post('/api/sign-in').send({ signInName: name, password });
+    for (let n = 0; n < 3; n += 1) await tryIt(others.names.lead, 'wrong').expect(401);
+    await tryIt(others.names.lead, testPassword).expect(429);
+    await tryIt(others.names.technician, testPassword).expect(200);
+    await strict.close();
+  });
+});
+
+describe('people', () => {
+  let team: Staff;
+  beforeAll(async () => {
+    team = await makeStaff(shop, 'b');
+  });
+  const person = (signInName: string) => ({
+    id: uuidv7(),
+    name: 'New One',
+    signInName,
+    role: 'technician',
+    password: 'first password',
+  });
+
+  it('are added and changed by a lead alone', async () => {
+    await team.technician.post('/api/people').send(person('b-x')).expect(403);
+    await team.viewer.post('/api/people').send(person('b-x')).expect(403);
+    await team.lead.post('/api/people').send(person('b-x')).expect(201);
+    await team.technician
+      .patch(`/api/people/${team.ids.viewer}`)
+      .send({ role: 'lead' })
+      .expect(403);
+    await team.viewer.patch(`/api/people/${team.ids.viewer}`).send({ role: 'lead' }).expect(403);
+  });
+
+  it('cannot share a sign-in name, not even across shops or in other letters', async () => {
+    const answer = await team.lead.post('/api/people').send(person('A-LEAD')).expect(409);
+    expect(answer.body).toMatchObject({ code: 'name-taken', fields: [{ field: 'signInName' }] });
+  });
+
+  it('lose what they may do at once, without signing out', async () => {
+    await team.lead
+      .patch(`/api/people/${team.ids.technician}`)
+      .send({ role: 'viewer' })
+      .expect(200);
+    await team.technician.post('/api/units').send({}).expect(403);
+    await team.lead.patch(`/api/people/${team.ids.technician}`).send({ active: false }).expect(200);
+    await team.technician.get('/api/me').expect(401);
+    await request(shop.app)
+      .post('/api/sign-in')
+      .send({ signInName: team.names.technician, password: testPassword })
+      .expect(401);
+  });
+
+  it('keep a lead: nobody takes the role from themselves', async () => {
+    await team.lead.patch(`/api/people/${team.ids.lead}`).send({ role: 'viewer' }).expect(422);
+    await team.lead.patch(`/api/people/${team.ids.lead}`).send({ active: false }).expect(422);
+  });
+
+  it('of another shop are neither listed nor reached', async () => {
+    const list = await team.lead.get('/api/people').expect(200);
+    expect((list.body as { id: string }[]).map((each) => each.id)).not.toContain(staff.ids.lead);
+    await team.lead.patch(`/api/people/${staff.ids.viewer}`).send({ role: 'lead' }).expect(404);
+  });
+});
+
+describe('every answer', () => {
+  it('carries a strict content policy and no word of what serves it', async () => {
+    const { headers } = await request(shop.app).get('/api/set-up');
+    const policy = String(headers['content-security-policy']);
+    expect(policy).toContain("script-src 'self';");
+    expect(policy).not.toContain('unsafe-eval');
+    expect(headers['x-powered-by']).toBeUndefined();
+  });
+
+  it('to a request from another site’s page is no', async () => {
+    await request(shop.app)
+      .post('/api/sign-in')
+      .set('Origin', 'http://elsewhere.example')
+      .send({ signInName: 'a', password: 'b' })
+      .expect(403);
+  });
+
+  it('to a body too large, or not JSON, says so', async () => {
+    const huge = await request(shop.app)
+      .post('/api/sign-in')
+      .send({ signInName: 'x'.repeat(600_000), password: 'y' });
+    expect([huge.status, (huge.body as { code: string }).code]).toEqual([413, 'too-large']);
+    const broken = await request(shop.app)
+      .post('/api/sign-in')
+      .set('Content-Type', 'application/json')
+      .send('{"signInName":');
+    expect([broken.status, (broken.body as { code: string }).code]).toEqual([422, 'wrong-shape']);
+    const noBody = await request(shop.app).post('/api/sign-in');
+    expect(noBody.status).toBe(422);
+  });
+
+  it('at an unknown address is a plain 404 with a code', async () => {
+    await request(shop.app)
+      .get('/api/nothing')
+      .expect(404, { code: 'not-found', message: 'There is nothing at this address.' });
+  });
+});

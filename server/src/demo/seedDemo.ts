@@ -1,0 +1,184 @@
+import type { OpenRun, RunEvent, Unit } from '@keen-bleed/contract';
+import { defaultRuleSetId, ruleSetFor, ruleSets } from '@keen-bleed/core';
+import { hashPassword } from '../accounts/password';
+import type { Db } from '../db/database';
+import { people, rigs, rigUnits, runEvents, runs, runUnits, shops, units } from '../db/schema';
+import { outcomeColumns } from '../runs/outcomeColumns';
+import { readRun } from '../runs/runReading';
+import { demoFleet, demoRigs } from './demoFleet';
+import { demoPeople, demoPassword, demoShopName } from './demoPeople';
+import { demoRunEvents, type DemoRunPlan } from './demoRun';
+import { seededRandom, type SeededRandom } from './seededRandom';
+
+const DAY_MS = 86_400_000;
+const STORY_DAYS = 730;
+/** The rigs have stood coupled, and been tested as rigs, for this long. */
+const RIG_DAYS = 420;
+const SEED = 20_240_907;
+/** Rows to a statement: under PostgreSQL's limit on parameters with room to spare. */
+const ROWS_AT_ONCE = 500;
+
+/** What was made. */
+export interface Seeded {
+  units: number;
+  runs: number;
+}
+
+/**
+ * Makes the demo world in an empty database, the same every time for the same day.
+ *
+ * @param todayMs the day the two years of history end on
+ * @returns what was made, or null where there is a shop already
+ */
+export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promise<Seeded | null> {
+  const already = await db.select({ id: shops.id }).from(shops).limit(1);
+  if (already.length > 0) return null;
+  const random = seededRandom(SEED);
+  const firstDayMs = Math.floor(todayMs / DAY_MS) * DAY_MS - STORY_DAYS * DAY_MS;
+  const shopId = random.uuid(firstDayMs);
+  const passwordHash = await hashPassword(demoPassword);
+  const staff = demoPeople.map((person) => ({
+    ...person,
+    shopId,
+    id: random.uuid(firstDayMs),
+    passwordHash,
+  }));
+  const testers = staff.filter((person) => person.role !== 'viewer');
+  const unitRows: (typeof units.$inferInsert)[] = [];
+  const runRows: (typeof runs.$inferInsert)[] = [];
+  const eventRows: (typeof runEvents.$inferInsert)[] = [];
+
+  const memberRows: (typeof runUnits.$inferInsert)[] = [];
+  const kept = new Map<string, Unit>();
+  const storyAt = (atMs: number) => Math.max(0, (atMs - firstDayMs) / (STORY_DAYS * DAY_MS));
+
+  /** One run as it would have come in, with everything the server keeps of it. */
+  const addRun = (units: readonly [Unit, ...Unit[]], rigId: string | null, plan: DemoRunPlan) => {
+    const [unit, ...towed] = units;
+    const header: Pick<OpenRun, 'unit' | 'towed' | 'ruleSet' | 'leftOut'> = {
+      unit,
+      towed,
+      ruleSet: ruleSetFor(unit, ruleSets, defaultRuleSetId),
+      // The tanks are drained every morning, whoever has the truck; the test itself asks where water was found.
+      leftOut: plan.found?.water ? [] : ['drain'],
+    };
+    const events = demoRunEvents(header, plan, random);
+    const { state, outcome } = readRun(header, events);
+    const runId = random.uuid(plan.startedAtMs);
+    const tester = testers[Math.floor(random.next() * testers.length)] ?? testers[0];
+    if (!tester) throw new Error('the demo shop has nobody who may test');
+    const columns = outcomeColumns(outcome);
+    const closedAtMs = state.closed?.atMs ?? null;
+    runRows.push({
+      shopId,
+      id: runId,
+      unitId: unit.id,
+      rigId,
+      personId: tester.id,
+      startedAtMs: plan.startedAtMs,
+      closedAtMs,
+      lastSeq: state.lastSeq,
+      ...header,
+      ...columns,
+    });
+    const { verdict, staticLeak } = columns;
+    memberRows.push(
+      ...units.map(({ id }) => ({
+        shopId,
+        unitId: id,
+        runId,
+        startedAtMs: plan.startedAtMs,
+        closedAtMs,
+        verdict,
+        staticLeak: towed.length === 0 ? staticLeak : null,
+      })),
+    );
+    eventRows.push(...events.map((event) => eventRow(shopId, runId, event)));
+  };
+
+  for (const demo of demoFleet) {
+    const id = random.uuid(firstDayMs);
+    const unit: Unit = { id, revision: 1, retiredAtMs: null, ...demo.draft };
+    kept.set(unit.number, unit);
+    unitRows.push({
+      shopId,
+      id,
+      number: unit.number,
+      draft: demo.draft,
+      retiredAt: demo.retired ? new Date(todayMs - 100 * DAY_MS) : null,
+    });
+    for (const { startedAtMs, isLast } of testDays(demo, todayMs, random)) {
+      addRun([unit], null, {
+        truth: demo.story(storyAt(startedAtMs)),
+        startedAtMs,
+        note: isLast ? demo.lastNote : undefined,
+        cutShort: isLast ? demo.cutShort : undefined,
+        found: isLast ? demo.lastFound : undefined,
+      });
+    }
+  }
+  const rigRows: (typeof rigs.$inferInsert)[] = [];
+  const rigUnitRows: (typeof rigUnits.$inferInsert)[] = [];
+  for (const demo of demoRigs) {
+    const [front, ...towed] = demo.numbers.flatMap((number) => kept.get(number) ?? []);
+    if (!front) throw new Error('a demo rig names a unit that is not there');
+    const id = random.uuid(firstDayMs);
+    const coupledAt = new Date(todayMs - RIG_DAYS * DAY_MS);
+    rigRows.push({ shopId, id, coupledAt });
+    rigUnitRows.push(
+      ...[front, ...towed].map((unit, place) => ({ shopId, rigId: id, place, unitId: unit.id })),
+    );
+    for (const { startedAtMs, isLast } of testDays(demo, todayMs, random, RIG_DAYS)) {
+      addRun([front, ...towed], id, {
+        truth: demo.truth(storyAt(startedAtMs)),
+        startedAtMs,
+        found: isLast ? demo.lastFound : undefined,
+      });
+    }
+  }
+
+  await db.transaction(async (tx) => {
+    await tx.insert(shops).values({ id: shopId, name: demoShopName });
+    await tx.insert(people).values(staff);
+    await tx.insert(units).values(unitRows);
+    await tx.insert(rigs).values(rigRows);
+    await tx.insert(rigUnits).values(rigUnitRows);
+    for (const some of inLots(runRows)) await tx.insert(runs).values(some);
+    for (const some of inLots(memberRows)) await tx.insert(runUnits).values(some);
+    for (const some of inLots(eventRows)) await tx.insert(runEvents).values(some);
+  });
+  return { units: unitRows.length, runs: runRows.length };
+}
+
+function eventRow(shopId: string, runId: string, event: RunEvent): typeof runEvents.$inferInsert {
+  return { shopId, runId, seq: event.seq, id: event.id, event };
+}
+
+/** Mornings of a unit's tests, oldest first. */
+function testDays(
+  demo: { everyDays: number; lastTestDaysAgo: number },
+  todayMs: number,
+  random: SeededRandom,
+  backDays = STORY_DAYS,
+): { startedAtMs: number; isLast: boolean }[] {
+  const midnightMs = Math.floor(todayMs / DAY_MS) * DAY_MS;
+  const days: { startedAtMs: number; isLast: boolean }[] = [];
+  for (
+    let ago = demo.lastTestDaysAgo;
+    ago < backDays;
+    ago += demo.everyDays + random.between(-4, 4)
+  ) {
+    const morningMs = random.between(6.5, 10.5) * 3_600_000;
+    days.push({
+      startedAtMs: Math.round(midnightMs - Math.round(ago) * DAY_MS + morningMs),
+      isLast: days.length === 0,
+    });
+  }
+  return days.reverse();
+}
+
+function* inLots<T>(rows: readonly T[]): Generator<T[]> {
+  for (let from = 0; from < rows.length; from += ROWS_AT_ONCE) {
+    yield rows.slice(from, from + ROWS_AT_ONCE);
+  }
+}

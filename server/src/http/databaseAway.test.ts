@@ -1,0 +1,48 @@
+import pg from 'pg';
+import { makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
+import { isDatabaseAway } from './errorHandler';
+
+let shop: TestShop;
+let staff: Staff;
+beforeAll(async () => {
+  shop = await openTestShop();
+  staff = await makeStaff(shop, 'd');
+});
+afterAll(() => shop.close());
+
+/** Shuts one database as an operator would: no new connections, the open ones ended. */
+async function shut(url: string, closed: boolean): Promise<void> {
+  const admin = new pg.Client({ connectionString: process.env.TEST_DATABASE_URL });
+  await admin.connect();
+  const name = new URL(url).pathname.slice(1);
+  await admin.query(`alter database ${name} with allow_connections ${closed ? 'false' : 'true'}`);
+  if (closed)
+    await admin.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [
+      name,
+    ]);
+  await admin.end();
+}
+
+describe('with the database away', () => {
+  it('every request is told so in plain words, and goes through again when it is back', async () => {
+    await shut(shop.url, true);
+    for (const path of ['/api/yard', '/api/me', '/api/health']) {
+      const answer = await staff.technician.get(path);
+      expect([path, answer.status]).toEqual([path, 503]);
+      expect(answer.body).toMatchObject({ code: 'database-unavailable' });
+      expect(JSON.stringify(answer.body)).not.toMatch(/select|sql|postgres/i);
+    }
+    await shut(shop.url, false);
+    await staff.technician.get('/api/yard').expect(200);
+  });
+
+  it('tells a lost connection from a refused query', () => {
+    const coded = (code: string, cause?: Error) =>
+      Object.assign(new Error('x', { cause }), { code });
+    expect(isDatabaseAway(coded('ECONNREFUSED'))).toBe(true);
+    expect(isDatabaseAway(new Error('query failed', { cause: coded('57P01') }))).toBe(true);
+    expect(isDatabaseAway(coded('23505'))).toBe(false);
+    expect(isDatabaseAway(new Error('plain'))).toBe(false);
+    expect(isDatabaseAway('text')).toBe(false);
+  });
+});

@@ -1,0 +1,79 @@
+import type { ErrorRequestHandler } from 'express';
+import type { Logger } from 'pino';
+import { ApiError } from './apiError';
+
+const CONNECTION_CODES = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'ENOTFOUND',
+  'EPIPE',
+  'ETIMEDOUT',
+  'ENOENT',
+]);
+
+/** Codes of PostgreSQL's classes 08 (connection), 53 (resources) and 57 (operator intervention). */
+const AWAY_CLASSES = new Set(['08', '53', '57']);
+
+const AWAY_MESSAGES =
+  /timeout exceeded when trying to connect|Connection terminated|server closed the connection/;
+
+/** Whether an error says that the database cannot be reached, as against having refused a query. */
+export function isDatabaseAway(error: unknown): boolean {
+  for (let each: unknown = error; each instanceof Error; each = each.cause) {
+    const { code, severity } = each as { code?: unknown; severity?: unknown };
+    // What PostgreSQL calls fatal ends the connection, whatever the reason.
+    if (severity === 'FATAL' || severity === 'PANIC') return true;
+    if (typeof code === 'string') {
+      if (CONNECTION_CODES.has(code)) return true;
+      if (code.length === 5 && AWAY_CLASSES.has(code.slice(0, 2))) return true;
+    }
+    if (AWAY_MESSAGES.test(each.message)) return true;
+  }
+  return false;
+}
+
+/** Name of the unique index an insert ran into, or null. */
+export function takenIndex(error: unknown): string | null {
+  for (let each: unknown = error; each instanceof Error; each = each.cause) {
+    const { code, constraint } = each as {
+      code?: unknown;
+      constraint?: unknown;
+    };
+    if (code === '23505' && typeof constraint === 'string') return constraint;
+  }
+  return null;
+}
+
+/** The one place where a thrown thing becomes an answer. A database's own words never leave the server. */
+export function errorHandler(log: Logger): ErrorRequestHandler {
+  return (thrown, request, response, next) => {
+    if (response.headersSent) {
+      next(thrown);
+      return;
+    }
+    const answer = asApiError(thrown);
+    if (answer.code === 'went-wrong')
+      log.error({ err: thrown as unknown, url: request.path }, 'request failed');
+    response.status(answer.status).json(answer.body);
+  };
+}
+
+function asApiError(thrown: unknown): ApiError {
+  if (thrown instanceof ApiError) return thrown;
+  if (isDatabaseAway(thrown)) {
+    return new ApiError(
+      'database-unavailable',
+      'The database cannot be reached. Marks stay on this device and are sent when it is back.',
+    );
+  }
+  const { type } = thrown as { type?: unknown };
+  if (type === 'entity.too.large') {
+    return new ApiError('too-large', 'The request is too large: 512 kB at most.');
+  }
+  if (type === 'entity.parse.failed') {
+    return new ApiError('wrong-shape', 'The request is not readable JSON.');
+  }
+  if (thrown instanceof URIError)
+    return new ApiError('not-found', 'There is nothing at this address.');
+  return new ApiError('went-wrong', 'Something went wrong here. Nothing you recorded is lost.');
+}

@@ -1,0 +1,72 @@
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import pino from 'pino';
+import { migrateDatabase, openDatabase } from './db/database';
+import { seedDemo } from './demo/seedDemo';
+import { isDatabaseAway } from './http/errorHandler';
+import { makeApp } from './http/app';
+
+const DEFAULT_SIGN_IN_TRIES = 10;
+
+/** Exit code that says the port is taken, so that a start can go on to the next one. */
+const PORT_TAKEN = 98;
+
+/** Reads the surroundings once, starts the server, and stops it when asked to. */
+async function main(): Promise<void> {
+  const { DATABASE_URL, SESSION_SECRET, PORT = '4700', HOST = '127.0.0.1' } = process.env;
+  if (!DATABASE_URL || !SESSION_SECRET) {
+    throw new Error('DATABASE_URL and SESSION_SECRET must be set; `npm start` sets both.');
+  }
+  const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+  const database = openDatabase(DATABASE_URL, (error) =>
+    log.warn({ message: error.message }, 'an idle database connection broke'),
+  );
+  await migrateDatabase(database);
+  if (process.env.DEMO === '1') {
+    const seeded = await seedDemo(database.db, { todayMs: demoToday() });
+    if (seeded) console.log(`  demo world made: ${seeded.units} units, ${seeded.runs} runs`);
+  }
+  const app = makeApp({
+    database,
+    log,
+    sessionSecret: SESSION_SECRET,
+    secureCookie: process.env.COOKIE_SECURE === '1',
+    signInTries: Number(process.env.SIGN_IN_TRIES ?? DEFAULT_SIGN_IN_TRIES),
+    webFolder: process.env.WEB_FOLDER ?? null,
+  });
+  const server = createServer(app);
+  server.listen(Number(PORT), HOST);
+  await once(server, 'listening');
+  const { port } = server.address() as AddressInfo;
+  process.send?.({ listening: port });
+
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    server.close(() => void database.close().then(() => process.exit(0)));
+    server.closeAllConnections();
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  process.on('disconnect', stop);
+}
+
+/** The day the demo world ends on; fixed from outside where pictures must come out the same. */
+function demoToday(): number {
+  const given = process.env.DEMO_TODAY;
+  return given ? Date.parse(given) : Date.now();
+}
+
+main().catch((error: unknown) => {
+  if ((error as NodeJS.ErrnoException | null)?.code === 'EADDRINUSE') process.exit(PORT_TAKEN);
+  if (isDatabaseAway(error)) {
+    console.error(
+      'The database cannot be reached. Check DATABASE_URL, or leave it unset to use one of our own.',
+    );
+  } else {
+    console.error(error instanceof Error ? error.message : error);
+  }
+  process.exit(1);
+});

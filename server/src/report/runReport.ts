@@ -1,0 +1,321 @@
+import type { Figure, OpenRun, Outcome, Verdict } from '@keen-bleed/contract';
+import {
+  figureTitles,
+  figureUnitIn,
+  gaugeWord,
+  rigTitle,
+  sayFigure,
+  sayLimit,
+  sayPressure,
+  sayStep,
+  windowsOf,
+  type RunState,
+} from '@keen-bleed/core';
+import { createRequire } from 'node:module';
+import { dirname } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import pdfmake from 'pdfmake';
+import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { ladderSvg } from './ladderSvg';
+
+/** What a report is made of. */
+export interface ReportedRun {
+  shopName: string;
+  header: OpenRun;
+  by: string;
+  closedAtMs: number | null;
+  state: RunState;
+  outcome: Outcome;
+}
+
+export const NOT_AN_INSPECTION =
+  'This record advises; it does not replace the inspection your law asks for, made by those it licenses.';
+
+const LADDER_HEIGHT = 560;
+const INK = '#171c20';
+const QUIET = '#454e55';
+const RULE = '#cfc9bc';
+
+const require = createRequire(import.meta.url);
+const face = (family: string, weight: number) =>
+  require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`);
+
+let ready = false;
+
+/** Tells the printer of its two faces, once, and keeps it from reading anything else. */
+function prepare(): void {
+  if (ready) return;
+  ready = true;
+  const faces = {
+    Text: {
+      normal: face('atkinson-hyperlegible', 400),
+      bold: face('atkinson-hyperlegible', 700),
+    },
+    Numeral: { normal: face('b612', 400), bold: face('b612', 700) },
+  };
+  const folders = [faces.Text.normal, faces.Numeral.normal].map((file) => dirname(file));
+  pdfmake.setFonts(faces);
+  pdfmake.setUrlAccessPolicy(() => false);
+  pdfmake.setLocalAccessPolicy((file: string) => {
+    const path = file.startsWith('file:') ? fileURLToPath(file) : file;
+    return folders.some((folder) => path.startsWith(folder));
+  });
+}
+
+const verdictWords: Readonly<Record<Verdict, string>> = {
+  pass: 'pass',
+  fail: 'fail',
+  'cant-tell': 'can’t tell yet',
+  incomplete: 'not finished',
+};
+
+const verdictShapes: Readonly<Record<Verdict, string>> = {
+  pass: `<rect x="1" y="1" width="14" height="14" fill="${INK}"/>`,
+  fail: `<path d="M1 1h14l-5 7 5 7H1z" fill="${INK}"/>`,
+  'cant-tell': `<path d="M8 1.2 14.8 8 8 14.8 1.2 8z" fill="none" stroke="${INK}" stroke-width="2" stroke-dasharray="3.4 2.4"/>`,
+  incomplete: `<path d="M10 2H2v12h12v-5" fill="none" stroke="${INK}" stroke-width="2"/>`,
+};
+
+const sign = (verdict: Verdict, size: number): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="0 0 16 16">${verdictShapes[verdict]}</svg>`;
+
+/** A sign in a column that leaves room after it: a picture alone is stretched to its column. */
+const signColumn = (verdict: Verdict, size: number, width: number): Column => ({
+  width,
+  stack: [{ svg: sign(verdict, size), width: size, margin: [0, 2, 0, 0] }],
+});
+
+const day = new Intl.DateTimeFormat('en-GB', {
+  dateStyle: 'long',
+  timeStyle: 'short',
+  timeZone: 'UTC',
+});
+
+/** A run on paper: rig, rule set, conditions, every figure with its limit and verdict, the ladder, and who. */
+export async function runReport(run: ReportedRun): Promise<Buffer> {
+  prepare();
+  return pdfmake.createPdf(definition(run)).getBuffer();
+}
+
+function definition(run: ReportedRun): TDocumentDefinitions {
+  const { header, outcome, shopName } = run;
+  const title = rigTitle(header);
+  return {
+    pageSize: 'A4',
+    pageMargins: [42, 44, 42, 54],
+    info: { title: `Brake test, ${title}`, creator: 'Keen Bleed' },
+    defaultStyle: { font: 'Text', fontSize: 9.5, color: INK, lineHeight: 1.15 },
+    footer: (page, pages) => ({
+      margin: [42, 14, 42, 0],
+      fontSize: 8,
+      color: QUIET,
+      columns: [
+        { text: NOT_AN_INSPECTION },
+        { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
+      ],
+    }),
+    content: [
+      { text: shopName, color: QUIET },
+      { text: title, fontSize: 20, bold: true, margin: [0, 2, 0, 6] },
+      {
+        columns: [
+          signColumn(outcome.verdict, 14, 22),
+          { text: verdictWords[outcome.verdict], bold: true, fontSize: 14, width: 'auto' },
+          { text: outcome.headline, fontSize: 11, margin: [12, 2, 0, 0] },
+        ],
+        margin: [0, 0, 0, 10],
+      },
+      conditions(run),
+      {
+        columns: [
+          { width: 168, stack: [ladder(run)] },
+          { width: '*', stack: [figures(run), findings(run), rest(run)] },
+        ],
+        margin: [0, 12, 0, 0],
+      },
+      marks(run),
+    ],
+  };
+}
+
+function conditions({ header, by, closedAtMs, state }: ReportedRun): Content {
+  const { unit, ruleSet, startedAtMs } = header;
+  const lines: [string, string][] = [
+    ['Started', `${day.format(startedAtMs)} UTC`],
+    ['Closed', closedAtMs === null ? 'still open' : `${day.format(closedAtMs)} UTC`],
+    ['By', by],
+    ['Rule set', `${ruleSet.title}, revision ${ruleSet.revision}`],
+    [
+      'Gauge',
+      `${state.gauge ? gaugeWord(state.gauge, ruleSet.school) : 'not chosen'}, divisions of ${unit.gauge.division} ${unit.gauge.unit}`,
+    ],
+    ['Held by', ruleSet.switches.heldBy === 'chocks' ? 'chocks' : 'low gear'],
+  ];
+  return {
+    columnGap: 16,
+    columns: [lines.slice(0, 3), lines.slice(3)].map((half) => ({
+      stack: half.map(([name, value]) => ({
+        text: [{ text: `${name}  `, color: QUIET }, { text: value }],
+      })),
+    })),
+  };
+}
+
+function ladder({ header, state }: ReportedRun): Content {
+  return {
+    svg: ladderSvg({
+      gauge: header.unit.gauge,
+      windows: windowsOf(state.procedure, header, header.ruleSet),
+      marksPsi: state.marks.map((mark) => mark.readingPsi),
+      height: LADDER_HEIGHT,
+    }),
+  };
+}
+
+const heading = (text: string): Content => ({
+  text,
+  bold: true,
+  fontSize: 11.5,
+  margin: [0, 10, 0, 4],
+});
+
+/** Rows ruled off by thin lines, nothing around them. */
+const ruled = {
+  hLineWidth: () => 0.6,
+  vLineWidth: () => 0,
+  hLineColor: () => RULE,
+  paddingLeft: () => 0,
+  paddingTop: () => 3,
+  paddingBottom: () => 3,
+};
+
+function figures({ outcome, header }: ReportedRun): Content {
+  const { unit } = header.unit.gauge;
+  if (outcome.figures.length === 0) return { text: 'No figures.', color: QUIET };
+  return {
+    layout: ruled,
+    table: {
+      widths: ['*', 66, 74],
+      body: outcome.figures.map((figure): TableCell[] => [
+        { stack: figureWords(figure, unit) },
+        { text: figureNumber(figure, unit), font: 'Numeral', bold: true, alignment: 'right' },
+        figure.verdict
+          ? {
+              columns: [
+                signColumn(figure.verdict, 8, 13),
+                { text: verdictWords[figure.verdict], bold: true },
+              ],
+            }
+          : { text: '' },
+      ]),
+    },
+  };
+}
+
+function figureWords(figure: Figure, unit: OpenRun['unit']['gauge']['unit']): Content[] {
+  const { limit, standardUncertainty } = figure;
+  const doubt =
+    standardUncertainty === null || figure.atMost !== null
+      ? ''
+      : ` ± ${sayFigure(2 * standardUncertainty, figure.unit, unit)}`;
+  const quiet = (text: string): Content => ({ text, fontSize: 8, color: QUIET });
+  return [
+    {
+      text: [
+        { text: figureTitles[figure.id], bold: true },
+        { text: doubt, color: QUIET },
+      ],
+    },
+    ...(limit ? [quiet(`${sayLimit(limit, figure.unit, unit)}: ${limit.source}`)] : []),
+    ...(figure.verdict === 'fail' && figure.means ? [quiet(figure.means)] : []),
+    ...(figure.settle ? [quiet(figure.settle)] : []),
+  ];
+}
+
+function figureNumber(figure: Figure, unit: OpenRun['unit']['gauge']['unit']): string {
+  if (figure.value === null) return 'not read';
+  const number =
+    figure.atMost === null
+      ? sayFigure(figure.value, figure.unit, unit)
+      : `< ${sayFigure(figure.atMost, figure.unit, unit)}`;
+  return `${number} ${figureUnitIn(figure.unit, unit)}`;
+}
+
+function findings({ outcome }: ReportedRun): Content {
+  if (outcome.findings.length === 0) return [];
+  return [
+    heading('Seen, heard and felt'),
+    {
+      layout: ruled,
+      table: {
+        widths: ['*', 100],
+        body: outcome.findings.map((finding): TableCell[] => [
+          {
+            stack: [
+              { text: finding.title },
+              ...(finding.standing === 'bad' && finding.means
+                ? [{ text: finding.means, fontSize: 8, color: QUIET }]
+                : []),
+            ],
+          },
+          {
+            text: finding.standing === 'bad' ? `NOT RIGHT: ${finding.said}` : finding.said,
+            bold: finding.standing === 'bad',
+          },
+        ]),
+      },
+    },
+  ];
+}
+
+function rest({ outcome, state, header }: ReportedRun): Content {
+  const { unit, ruleSet } = { unit: header.unit.gauge.unit, ruleSet: header.ruleSet };
+  const parts: Content[] = [];
+  if (outcome.skipped.length > 0) {
+    parts.push(
+      heading('Left out'),
+      ...outcome.skipped.map((each): Content => ({ text: `${each.title}: ${each.reason}` })),
+    );
+  }
+  if (state.closed?.reason) parts.push(heading('Cut short'), { text: state.closed.reason });
+  if (outcome.notes.length > 0) {
+    parts.push(
+      heading('Notes'),
+      ...outcome.notes.map((note): Content => ({ text: `${note.title}: ${note.text}` })),
+    );
+  }
+  const cautions = [...new Set(state.procedure.steps.flatMap((step) => step.cautions))];
+  parts.push(heading('Cautions that went with it'), {
+    text: cautions.map((each) => sayStep(each, unit, ruleSet.school)).join(' '),
+    fontSize: 8,
+    color: QUIET,
+  });
+  return parts;
+}
+
+const clock = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium', timeZone: 'UTC' });
+
+function marks({ state, header }: ReportedRun): Content {
+  if (state.marks.length === 0) return [];
+  const titles = new Map(state.procedure.steps.map((step) => [step.id, step.title]));
+  return [
+    heading('Marks, UTC'),
+    {
+      layout: ruled,
+      fontSize: 8.5,
+      table: {
+        widths: [60, '*', 90, 70],
+        body: state.marks.map((mark): TableCell[] => [
+          { text: clock.format(mark.atMs), font: 'Numeral' },
+          { text: titles.get(mark.stepId) ?? mark.stepId },
+          { text: mark.method === 'crossing' ? 'as it passed' : 'read', color: QUIET },
+          {
+            text: sayPressure(mark.readingPsi, header.unit.gauge.unit),
+            font: 'Numeral',
+            alignment: 'right',
+          },
+        ]),
+      },
+    },
+  ];
+}

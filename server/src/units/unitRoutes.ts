@@ -1,0 +1,126 @@
+import type { UnitDraft } from '@keen-bleed/contract';
+import { checkUnit } from '@keen-bleed/core';
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { Router } from 'express';
+import { signedIn, signedInAs } from '../accounts/session';
+import type { Db } from '../db/database';
+import { units } from '../db/schema';
+import { ApiError, notFound } from '../http/apiError';
+import { checkedBody, pathId } from '../http/checked';
+import { takenIndex } from '../http/errorHandler';
+import { unitRecord } from './unitRecord';
+import { yardRows } from './yardRows';
+
+/** Units and the yard that lists them. */
+export function unitRoutes(db: Db): Router {
+  const router = Router();
+
+  const find = async (shopId: string, id: string) => {
+    const [row] = await db
+      .select()
+      .from(units)
+      .where(and(eq(units.shopId, shopId), eq(units.id, id)));
+    if (!row) throw notFound('unit');
+    return row;
+  };
+
+  router.get('/yard', async (request, response) => {
+    const me = await signedIn(db, request);
+    response.json(await yardRows(db, me.shopId));
+  });
+
+  router.get('/units', async (request, response) => {
+    const me = await signedIn(db, request);
+    const rows = await db
+      .select()
+      .from(units)
+      .where(eq(units.shopId, me.shopId))
+      .orderBy(asc(units.number));
+    response.json(rows.map(unitRecord));
+  });
+
+  router.get('/units/:id', async (request, response) => {
+    const me = await signedIn(db, request);
+    response.json(unitRecord(await find(me.shopId, pathId(request, 'id', 'unit'))));
+  });
+
+  router.post('/units', async (request, response) => {
+    const me = await signedInAs(db, request, 'technician', 'lead');
+    const { id, draft } = checkedBody('createUnit', request);
+    requireRight(draft);
+    // A retry after a lost answer finds its own unit and is told so.
+    const inserted = await numberGuard(draft, () =>
+      db
+        .insert(units)
+        .values({ shopId: me.shopId, id, number: draft.number.trim(), draft })
+        .onConflictDoNothing({ target: [units.shopId, units.id] })
+        .returning(),
+    );
+    const row = inserted[0] ?? (await find(me.shopId, id));
+    response.status(inserted[0] ? 201 : 200).json(unitRecord(row));
+  });
+
+  router.put('/units/:id', async (request, response) => {
+    const me = await signedInAs(db, request, 'technician', 'lead');
+    const id = pathId(request, 'id', 'unit');
+    const { revision, draft } = checkedBody('editUnit', request);
+    requireRight(draft);
+    const [edited] = await numberGuard(draft, () =>
+      db
+        .update(units)
+        .set({
+          draft,
+          number: draft.number.trim(),
+          revision: sql`${units.revision} + 1`,
+          updatedAt: new Date(),
+        })
+        .where(and(eq(units.shopId, me.shopId), eq(units.id, id), eq(units.revision, revision)))
+        .returning(),
+    );
+    if (!edited) {
+      await find(me.shopId, id);
+      throw new ApiError(
+        'changed-meanwhile',
+        'Somebody changed this unit while you had it open. Look at their version, then make your change again.',
+      );
+    }
+    response.json(unitRecord(edited));
+  });
+
+  router.post('/units/:id/retire', async (request, response) => {
+    const me = await signedInAs(db, request, 'lead');
+    const id = pathId(request, 'id', 'unit');
+    const { retired } = checkedBody('retireUnit', request);
+    const before = await find(me.shopId, id);
+    const [row] = await numberGuard(before.draft, () =>
+      db
+        .update(units)
+        .set({
+          retiredAt: retired ? (before.retiredAt ?? new Date()) : null,
+          updatedAt: new Date(),
+        })
+        .where(and(eq(units.shopId, me.shopId), eq(units.id, id)))
+        .returning(),
+    );
+    if (!row) throw notFound('unit');
+    response.json(unitRecord(row));
+  });
+
+  return router;
+}
+
+function requireRight(draft: UnitDraft): void {
+  const problems = checkUnit(draft);
+  const first = problems[0];
+  if (first) throw new ApiError('not-right', first.message, problems);
+}
+
+async function numberGuard<T>(draft: UnitDraft, write: () => Promise<T>): Promise<T> {
+  try {
+    return await write();
+  } catch (error) {
+    if (takenIndex(error) !== 'units_number') throw error;
+    const message = `Number ${draft.number} is taken by another unit of this shop: choose another.`;
+    throw new ApiError('number-taken', message, [{ field: 'number', message }]);
+  }
+}

@@ -1,0 +1,106 @@
+import type { Figure, UnitKind, Verdict, YardRow } from '@keen-bleed/contract';
+import { sql, type SQL } from 'drizzle-orm';
+import type { Db } from '../db/database';
+
+/** Newest runs looked at for each unit: as many as the small trend line shows. */
+const TREND_RUNS = 8;
+
+interface Row extends Record<string, unknown> {
+  id: string;
+  number: string;
+  name: string;
+  kind: UnitKind;
+  every_days: number;
+  revision: number;
+  retired_at: string | null;
+  leaks: (number | null)[] | null;
+  last_complete: string | null;
+  last_id: string | null;
+  last_at: string | null;
+  verdict: Verdict | null;
+  headline: string | null;
+  decisive: Figure | null;
+  open_id: string | null;
+  open_at: string | null;
+  open_by: string | null;
+}
+
+/**
+ * The one statement the yard is read with: each unit takes its newest few runs from an index that stands in
+ * that order and carries what is asked of them, so the cost goes with the units and not with the runs.
+ */
+export function yardQuery(shopId: string): SQL {
+  return sql`
+    select u.id, u.draft->>'number' as number, u.draft->>'name' as name, u.draft->>'kind' as kind,
+           (u.draft->>'testEveryDays')::int as every_days, u.revision, u.retired_at,
+           r.leaks, r.last_id, l.closed_at_ms as last_at, l.verdict, l.headline, l.decisive,
+           -- Only a unit whose newest runs were all cut short has to be looked through further.
+           coalesce(r.last_complete, (
+             select max(e.closed_at_ms) from run_units e
+             where e.shop_id = u.shop_id and e.unit_id = u.id and e.closed_at_ms is not null
+               and e.verdict <> 'incomplete' and r.last_id is not null
+           )) as last_complete,
+           o.run_id as open_id, o.started_at_ms as open_at, p.name as open_by
+    from units u
+    left join lateral (
+      select array_agg(n.static_leak order by n.closed_at_ms) as leaks,
+             (array_agg(n.run_id order by n.closed_at_ms desc))[1] as last_id,
+             max(n.closed_at_ms) filter (where n.verdict <> 'incomplete') as last_complete
+      from (
+        select run_id, closed_at_ms, verdict, static_leak
+        from run_units
+        where shop_id = u.shop_id and unit_id = u.id and closed_at_ms is not null
+        order by closed_at_ms desc
+        limit ${TREND_RUNS}
+      ) n
+    ) r on true
+    left join runs l on l.shop_id = u.shop_id and l.id = r.last_id
+    left join lateral (
+      select q.run_id, q.started_at_ms
+      from run_units q
+      where q.shop_id = u.shop_id and q.unit_id = u.id and q.closed_at_ms is null
+      order by q.started_at_ms desc
+      limit 1
+    ) o on true
+    left join runs w on w.shop_id = u.shop_id and w.id = o.run_id
+    left join people p on p.shop_id = u.shop_id and p.id = w.person_id
+    where u.shop_id = ${shopId}
+    order by u.number`;
+}
+
+/** Every unit of a shop with its newest runs. */
+export async function yardRows(db: Db, shopId: string): Promise<YardRow[]> {
+  const result = await db.execute<Row>(yardQuery(shopId));
+  return result.rows.map(yardRow);
+}
+
+function yardRow(row: Row): YardRow {
+  const { id, number, name, kind, revision } = row;
+  return {
+    unit: {
+      id,
+      number,
+      name,
+      kind,
+      revision,
+      testEveryDays: row.every_days,
+      retiredAtMs: row.retired_at ? new Date(row.retired_at).getTime() : null,
+    },
+    last:
+      row.last_id !== null && row.verdict !== null
+        ? {
+            runId: row.last_id,
+            closedAtMs: Number(row.last_at),
+            verdict: row.verdict,
+            headline: row.headline ?? '',
+            decisive: row.decisive,
+          }
+        : null,
+    lastCompleteAtMs: row.last_complete === null ? null : Number(row.last_complete),
+    open:
+      row.open_id !== null && row.open_by !== null
+        ? { runId: row.open_id, startedAtMs: Number(row.open_at), by: row.open_by }
+        : null,
+    leakTrendPsiPerMin: (row.leaks ?? []).filter((leak) => leak !== null),
+  };
+}
