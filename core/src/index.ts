@@ -24,7 +24,6 @@ export { limitFor } from './standards/limitFor';
 export { switchInfos, type SwitchInfo } from './standards/switches';
 export type {
   HoldAct,
-  LookAct,
   LookItem,
   LookOption,
   MarkSpec,
@@ -40,7 +39,7 @@ export { stepMakerById, stepMakers } from './procedure/stepMakers';
 export { checkRuleSet } from './procedure/checkRuleSet';
 export { readRun } from './procedure/readRun';
 export { windowsOf, type PressureWindow } from './procedure/windowsOf';
-export { findingsOf } from './procedure/findingsOf';
+export { findingsOf, itemsOf } from './procedure/findingsOf';
 export { doubtsOf, type Doubt } from './procedure/doubtsOf';
 export { runState, type LiveMark, type RunningHold, type RunState } from './procedure/runState';
 export {

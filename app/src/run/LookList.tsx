@@ -1,5 +1,5 @@
 import type { School } from '@keen-bleed/contract';
-import { sayParts, type LookAct, type LookItem } from '@keen-bleed/core';
+import { sayParts, type LookItem } from '@keen-bleed/core';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { space, target } from '../theme/space';
@@ -10,18 +10,18 @@ import { Txt } from '../ui/Txt';
 import { VerdictShape } from '../ui/VerdictSign';
 
 interface LookListProps {
-  act: LookAct;
+  items: readonly LookItem[];
   school: School;
   answers: Readonly<Record<string, string>>;
   onAnswer: (key: string, value: string) => void;
 }
 
 /** What a step asks to be looked at: each stands as it usually is until its line is tapped and another chosen. */
-export function LookList({ act, school, answers, onAnswer }: LookListProps) {
+export function LookList({ items, school, answers, onAnswer }: LookListProps) {
   const [open, setOpen] = useState<string | null>(null);
   return (
     <View role="list" aria-label="To look at">
-      {act.items.map((item) => (
+      {items.map((item) => (
         <View key={item.key} role="listitem">
           <Rule />
           <LookLine

@@ -1,6 +1,7 @@
 import type { Figure, Gauge, GaugeRole, School } from '@keen-bleed/contract';
 import {
   gaugeWord,
+  itemsOf,
   sayLevel,
   sayStep,
   sayValue,
@@ -46,6 +47,7 @@ export function StepPane({
   const { step } = state;
   if (!step) return null;
   const hold = state.hold ? desk.hold : null;
+  const items = itemsOf(step);
   return (
     <View style={{ gap: space.step }}>
       <Txt as="stepTitle" heading={2} live="polite">
@@ -87,8 +89,8 @@ export function StepPane({
               {sayStep(line, gauge.unit, school)}
             </Txt>
           ))}
-      {step.act.kind === 'look' ? (
-        <LookList act={step.act} school={school} answers={desk.answers} onAnswer={desk.answer} />
+      {items.length > 0 ? (
+        <LookList items={items} school={school} answers={desk.answers} onAnswer={desk.answer} />
       ) : null}
       {hold ? <HoldSoFar state={state} gauge={gauge} figures={figures} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>

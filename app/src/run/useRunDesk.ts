@@ -2,6 +2,7 @@ import type { GaugeRole } from '@keen-bleed/contract';
 import {
   halfDivisionPsi,
   holdNow,
+  itemsOf,
   markAt,
   nearestLinePsi,
   nearestReadingPsi,
@@ -71,8 +72,8 @@ export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
   const gaugeRole = chosen ?? (step?.act.kind === 'ready' ? step.act.gauges[0] : null) ?? 'primary';
 
   const answers = useMemo(() => {
-    if (step?.act.kind !== 'look') return {};
-    const usual = step.act.items.map((item) => [item.key, item.options[0]?.value ?? ''] as const);
+    if (!step) return {};
+    const usual = itemsOf(step).map((item) => [item.key, item.options[0]?.value ?? ''] as const);
     return {
       ...Object.fromEntries(usual),
       ...(answered?.stepId === step.id ? answered.answers : {}),
@@ -101,6 +102,7 @@ export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
     if (!step) {
       tell({ kind: 'close', how: 'complete' });
     } else if (step.act.kind === 'ready') {
+      if (itemsOf(step).length > 0) tell({ kind: 'look', stepId: step.id, answers });
       tell({ kind: 'ready', stepId: step.id, gauge: gaugeRole });
     } else if (step.act.kind === 'look') {
       void keep({ kind: 'look', stepId: step.id, answers }).then((kept) => {

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** What the keys of a run do. */
 export interface RunKeys {
@@ -29,10 +29,11 @@ const pressable = (target: EventTarget | null) =>
 /** Lets a run be driven by keys; a focused button keeps its own Space and Enter. */
 export function useRunKeys(keys: RunKeys, active: boolean): void {
   const latest = useRef(keys);
-  useEffect(() => {
+  // Before the screen is drawn: a key that answers what is seen must find what belongs to it.
+  useLayoutEffect(() => {
     latest.current = keys;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!active) return undefined;
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;

@@ -83,12 +83,16 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
   const ruleSet = sets.find((set) => set.id === chosen) ?? usual;
   const [nowMs] = useState(() => Date.now());
   const drained = runs.data?.some((run) => run.drained && nowMs - run.startedAtMs < DAY_MS);
-  const [drain, setDrain] = useState<'due' | 'not-due'>('not-due');
+  // Daily, at the lowest point: due until a record of the last day says that it was done.
+  const byRecord = drained ? 'not-due' : 'due';
+  const [answered, setDrain] = useState<'due' | 'not-due' | null>(null);
+  const drain = answered ?? byRecord;
   const [trouble, setTrouble] = useState<string | null>(null);
   const yard = useYard();
   const others = (yard.data ?? []).filter(
     (row) => row.open !== null && unitsOf(under).some((each) => each.id === row.unit.id),
   );
+  const asksToDrain = ruleSet.steps.some((each) => each.stepId === 'drain' && each.need !== 'off');
   const leftOut = drain === 'due' ? [] : ['drain'];
   const steps = procedureFor(under, ruleSet, leftOut).steps;
 
@@ -134,20 +138,22 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
             value={ruleSet.id}
             onChange={setChosen}
           />
-          <Choice
-            label="Draining the tanks"
-            options={[
-              { value: 'not-due', title: 'not due' },
-              { value: 'due', title: 'due now' },
-            ]}
-            value={drain}
-            onChange={setDrain}
-            note={
-              drained
-                ? 'Drained in a run within the last day.'
-                : 'Every day, at the lowest point. If nobody has drained them today, it is due.'
-            }
-          />
+          {asksToDrain ? (
+            <Choice
+              label="Draining the tanks"
+              options={[
+                { value: 'due', title: 'due now' },
+                { value: 'not-due', title: 'done today' },
+              ]}
+              value={drain}
+              onChange={setDrain}
+              note={
+                drained
+                  ? 'Drained in a run within the last day.'
+                  : 'Every day. No run of the last day says that it was done.'
+              }
+            />
+          ) : null}
           <Button
             title="Start"
             manner="main"

@@ -1,3 +1,4 @@
+import { itemsOf } from './findingsOf';
 import type { FieldProblem, Gauge, RunEvent } from '@keen-bleed/contract';
 import { rounded } from '../units/say';
 import { fromPsi } from '../units/pressure';
@@ -63,11 +64,12 @@ function lookProblem(
   state: RunState,
   event: Extract<RunEvent, { kind: 'look' }>,
 ): FieldProblem | null {
-  const act = state.procedure.steps.find((step) => step.id === event.stepId)?.act;
-  if (act?.kind !== 'look') {
-    return { field: 'stepId', message: 'Nothing is asked in this step: it takes marks.' };
+  const step = state.procedure.steps.find((each) => each.id === event.stepId);
+  const items = step ? itemsOf(step) : [];
+  if (items.length === 0) {
+    return { field: 'stepId', message: 'Nothing is asked in this step.' };
   }
-  for (const item of act.items) {
+  for (const item of items) {
     const answer = event.answers[item.key];
     if (!item.options.some((option) => option.value === answer)) {
       const allowed = item.options.map((option) => option.value).join(', ');
@@ -77,9 +79,7 @@ function lookProblem(
       };
     }
   }
-  const extra = Object.keys(event.answers).find(
-    (key) => !act.items.some((item) => item.key === key),
-  );
+  const extra = Object.keys(event.answers).find((key) => !items.some((item) => item.key === key));
   return extra === undefined
     ? null
     : { field: `answers.${extra}`, message: `This step does not ask after "${extra}".` };

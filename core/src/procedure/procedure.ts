@@ -37,6 +37,8 @@ export interface ReadyAct {
   checks: readonly string[];
   gauges: readonly GaugeRole[];
   pad: string;
+  /** Looked at on the way, and kept by the same press. */
+  items?: readonly LookItem[];
 }
 
 /** Marks taken one after the other. */

@@ -32,5 +32,24 @@ export function procedureFor(
     const made = stepMakerById(stepId)?.make({ rig, ruleSet });
     return made ? [{ ...made, required: need === 'must' }] : [];
   });
-  return { title: ruleSet.title, steps };
+  return { title: ruleSet.title, steps: drainedOnTheWay(steps) };
+}
+
+/**
+ * Draining that comes right after the rig was made safe is done in the same walk round it: one step, one press.
+ * A rule set that asks for it elsewhere keeps it as a step of its own.
+ */
+function drainedOnTheWay(steps: readonly Step[]): Step[] {
+  const [first, second, ...rest] = steps;
+  if (first?.act.kind !== 'ready' || second?.id !== 'drain' || second.act.kind !== 'look') {
+    return [...steps];
+  }
+  const both: Step = {
+    ...first,
+    title: `${first.title}, and drain`,
+    say: [...first.say, ...second.say],
+    cautions: [...first.cautions, ...second.cautions],
+    act: { ...first.act, items: second.act.items },
+  };
+  return [both, ...rest];
 }

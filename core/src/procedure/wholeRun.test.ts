@@ -10,6 +10,7 @@ import { testUnit, Walk } from '../test/walk';
 import { padNow } from './awaiting';
 import { checkRuleSet } from './checkRuleSet';
 import { doubtsOf } from './doubtsOf';
+import { findingsOf, itemsOf } from './findingsOf';
 import { procedureFor } from './procedureFor';
 import { sayStep } from './sayStep';
 import { stepMakers } from './stepMakers';
@@ -81,8 +82,29 @@ describe('the steps of a run', () => {
   });
 
   it('drain only when it is due', () => {
-    expect(stepsOf(testUnit(), [], roadTest, [])).toContain('drain');
-    expect(stepsOf(testUnit(), [], roadTest)).not.toContain('drain');
+    const asked = (leftOut: string[], ruleSet = roadTest) =>
+      procedureFor({ unit: testUnit(), towed: [] }, ruleSet, leftOut).steps.flatMap((step) =>
+        itemsOf(step).some((item) => item.key === 'water') ? [step.title] : [],
+      );
+    expect(asked([])).toEqual(['Make it safe, and drain']);
+    expect(asked(['drain'])).toEqual([]);
+    // A rule set that drains elsewhere keeps it as a step of its own.
+    const { steps } = roadTest;
+    const last = [
+      ...steps.filter((step) => step.stepId !== 'drain'),
+      ...steps.filter((step) => step.stepId === 'drain'),
+    ];
+    expect(asked([], { ...roadTest, steps: last })).toEqual(['Drain and look']);
+  });
+
+  it('drain on the way round, in the same press', () => {
+    const walk = new Walk(testUnit(), { ruleSet: roadTest, leftOut: [] });
+    walk.look({ water: 'milky' });
+    expect(walk.state.step?.id).toBe('prepare');
+    walk.add({ kind: 'ready', stepId: 'prepare', gauge: 'primary' });
+    expect(walk.state.step?.id).not.toBe('prepare');
+    const [water] = findingsOf(walk.state, 'words');
+    expect(water).toMatchObject({ key: 'water', said: 'milky', standing: 'bad' });
   });
 
   it('test circuit failure and anti-compounding at the periodic inspection, with dual circuits', () => {

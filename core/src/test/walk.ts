@@ -1,6 +1,7 @@
 import type { RuleSet, RunEvent, Unit } from '@keen-bleed/contract';
 import { admit } from '../procedure/admit';
 import { holdNow, markAt, padNow } from '../procedure/awaiting';
+import { itemsOf } from '../procedure/findingsOf';
 import { procedureFor } from '../procedure/procedureFor';
 import { runState, type RunState } from '../procedure/runState';
 import { halfDivisionPsi } from '../reading/graduation';
@@ -81,6 +82,7 @@ export class Walk {
   }
 
   ready(): this {
+    if (this.state.step && itemsOf(this.state.step).length > 0) this.look();
     this.add({ kind: 'ready', stepId: this.state.step?.id ?? '', gauge: 'primary' });
     return this;
   }
@@ -105,8 +107,8 @@ export class Walk {
   /** Answers what the step asks: as usually found, but for what is given. */
   look(but: Record<string, string> = {}): this {
     const { step } = this.state;
-    if (step?.act.kind !== 'look') throw new Error('nothing is asked');
-    const usual = step.act.items.map((item) => [item.key, item.options[0]?.value ?? '']);
+    if (!step || itemsOf(step).length === 0) throw new Error('nothing is asked');
+    const usual = itemsOf(step).map((item) => [item.key, item.options[0]?.value ?? '']);
     const answers = { ...(Object.fromEntries(usual) as Record<string, string>), ...but };
     this.add({ kind: 'look', stepId: step.id, answers });
     return this;

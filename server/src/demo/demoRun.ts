@@ -5,7 +5,8 @@ import {
   nearestReadingPsi,
   padNow,
   readRun,
-  type LookAct,
+  itemsOf,
+  type Step,
   type RunState,
 } from '@keen-bleed/core';
 import type { Truth } from './demoFleet';
@@ -73,6 +74,9 @@ export function demoRunEvents(
     nowMs += random.between(20_000, 70_000);
     switch (step.act.kind) {
       case 'ready':
+        if (itemsOf(step).length > 0) {
+          add({ kind: 'look', stepId: step.id, answers: answersOf(step, plan.found) });
+        }
         add({
           kind: 'ready',
           stepId: step.id,
@@ -88,7 +92,7 @@ export function demoRunEvents(
         }
         break;
       case 'look':
-        add({ kind: 'look', stepId: step.id, answers: answersOf(step.act, plan.found) });
+        add({ kind: 'look', stepId: step.id, answers: answersOf(step, plan.found) });
         break;
       case 'hold': {
         const applied = step.id === 'applied-hold';
@@ -132,11 +136,11 @@ export function demoRunEvents(
 }
 
 function answersOf(
-  act: LookAct,
+  step: Step,
   found: Readonly<Record<string, string>> = {},
 ): Record<string, string> {
   return Object.fromEntries(
-    act.items.map((item) => {
+    itemsOf(step).map((item) => {
       const other = item.options.find((option) => option.value === found[item.key]);
       return [item.key, (other ?? item.options[0])?.value ?? ''];
     }),

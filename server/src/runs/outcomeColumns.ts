@@ -31,7 +31,7 @@ export function outcomeColumns(
       limit,
     })),
     staticLeak: outcome.figures.find((figure) => figure.id === 'static-leak')?.value ?? null,
-    drained: outcome.findings.some((finding) => finding.stepId === 'drain'),
+    drained: outcome.findings.some((finding) => finding.key === 'water'),
     coreVersion: outcome.coreVersion,
   };
 }

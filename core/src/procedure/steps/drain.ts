@@ -12,7 +12,7 @@ export const drain: StepMaker = {
       id: 'drain',
       title: 'Drain and look',
       say: [
-        'Open every tank at its lowest point, the [supply tank] first.',
+        'Before the engine starts, open every tank at its lowest point, the [supply tank] first.',
         'Look at the puddle; then close them all.',
       ],
       cautions: ['Eye protection at the drains.'],
