@@ -139,13 +139,15 @@ interface StartOptions {
   alone?: boolean;
   /** Title of the rule set, where it is not the one that is proposed. */
   ruleSet?: string;
+  /** Drain, whatever the record of the day says. */
+  drain?: boolean;
 }
 
 /** Opens a unit's sheet from the yard and starts a run on it. */
 export async function startRun(
   page: Page,
   unit: string,
-  { alone = false, ruleSet }: StartOptions = {},
+  { alone = false, ruleSet, drain = false }: StartOptions = {},
 ): Promise<void> {
   const units = page.getByRole('list', { name: 'Units' });
   await units.getByRole('link', { name: new RegExp(`^${unit}\\b`) }).click();
@@ -153,6 +155,7 @@ export async function startRun(
   await expect(page.getByRole('heading', { name: 'Start a run' })).toBeVisible();
   if (alone) await page.getByRole('radio', { name: / alone$/ }).click();
   if (ruleSet) await page.getByRole('radio', { name: ruleSet }).click();
+  if (drain) await page.getByRole('radio', { name: 'due now' }).click();
   await page.getByRole('button', { name: 'Start the run' }).click();
   await expect(page.getByRole('heading', { name: 'Make it safe' })).toBeVisible();
 }

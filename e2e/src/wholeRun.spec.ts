@@ -211,7 +211,7 @@ test('a full tractor-trailer run takes at most twenty touches and not one typed 
     window.addEventListener('pointerdown', () => (counts.touches += 1), true);
     window.addEventListener('keydown', () => (counts.keys += 1), true);
   });
-  await startRun(page, 'Tractor 09');
+  await startRun(page, 'Tractor 09', { drain: true });
   const before = await page.evaluate(
     () => (window as unknown as { counts: { touches: number } }).counts.touches,
   );
