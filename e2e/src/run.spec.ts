@@ -217,3 +217,37 @@ test('the needle is dragged on the ladder, and moved there by keys', async ({ pa
   await needle.press('ArrowUp');
   await expect(pad(page)).toContainText('Stopped at 76 psi');
 });
+
+test('a run is spoken, sounds and is felt, for eyes that are elsewhere', async ({ page }) => {
+  await page.addInitScript(() => {
+    const sensed: string[] = [];
+    Object.assign(window, { sensed });
+    speechSynthesis.speak = (said) => void sensed.push(`says ${said.text}`);
+    navigator.vibrate = (pattern) => sensed.push(`shakes ${String(pattern)}`) > 0;
+    const start: unknown = Reflect.get(OscillatorNode.prototype, 'start');
+    OscillatorNode.prototype.start = function (when) {
+      sensed.push(`sounds ${this.frequency.value}`);
+      if (typeof start === 'function') Reflect.apply(start, this, [when]);
+    };
+  });
+  const sensed = () =>
+    page.evaluate(() => (window as unknown as { sensed: string[] }).sensed.join('; '));
+  await signIn(page, 'paula');
+  await page.getByRole('link', { name: 'Shop' }).click();
+  await page
+    .getByRole('radiogroup', { name: 'Spoken steps' })
+    .getByRole('radio', { name: 'on' })
+    .click();
+  await page.getByRole('link', { name: 'Yard' }).click();
+  await startRun(page, 'Gritter 15');
+  await expect.poll(sensed).toMatch(/says Make it safe, and drain\. Chock both ways/);
+  await runToHold(page);
+  // A mark is heard and felt; the last seconds of a hold are counted, and its end has a tone of its own.
+  await expect.poll(sensed).toMatch(/shakes 30; sounds 660/);
+  await page.clock.fastForward(48_000);
+  await page.clock.runFor(6_000);
+  await expect.poll(sensed).toMatch(/says \d+/);
+  await letHoldEnd(page);
+  await expect.poll(sensed).toMatch(/shakes 180,90,180; sounds 880/);
+  await expect.poll(sensed).toMatch(/says Pedal down, hold/);
+});

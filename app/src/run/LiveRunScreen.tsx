@@ -1,4 +1,4 @@
-import { doubtsOf, figuresOf, outcomeOf, rigTitle, unitTitle } from '@keen-bleed/core';
+import { doubtsOf, figuresOf, itemsOf, outcomeOf, rigTitle, unitTitle } from '@keen-bleed/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
@@ -68,7 +68,7 @@ export function LiveRunScreen({ run }: LiveRunProps) {
   );
   // Nothing is timed while things are looked at: the room is the list's.
   const padHeight =
-    state.step?.act.kind === 'look'
+    state.step && itemsOf(state.step).length > 0
       ? PAD.looking
       : wide
         ? PAD.wide
