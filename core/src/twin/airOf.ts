@@ -1,0 +1,38 @@
+import { hasCompressor } from '../rig/hasCompressor';
+import type { RigUnderTest } from '../rig/rigUnderTest';
+import { unitTitle } from '../rig/unitTitle';
+import { NetworkBuilder, type Network } from './network';
+import { pa } from './parts/pascal';
+import { trailer } from './parts/trailer';
+import { vehicle, type VehicleEnds } from './parts/vehicle';
+
+/** Shop air: as good as endless, and regulated. */
+const SHOP_LITRES = 100_000;
+/** Name of the place shop air comes from. */
+export const SHOP_AIR = 'shop air';
+export const SHOP_PA = pa(120);
+
+/**
+ * The air system of a rig as a network, made from its description: tanks, chambers and circuits as they are
+ * entered; lines, valves and hoses of the usual sizes.
+ */
+export function airOf({ unit, towed }: RigUnderTest): Network {
+  const net = new NetworkBuilder();
+  let ends: VehicleEnds | null;
+  let behind = towed;
+  if (hasCompressor(unit.kind)) {
+    ends = vehicle(net, unit, towed.length > 0 || unit.kind === 'tractor');
+  } else {
+    const shop = net.node(SHOP_AIR, SHOP_LITRES);
+    const supplyLine = net.node('shop hose', 0.5);
+    const serviceLine = net.node('service plug', 0.1);
+    net.way('shop valve', shop, supplyLine, 3);
+    ends = { supplyLine, serviceLine };
+    behind = [unit, ...towed];
+  }
+  for (const each of behind) {
+    if (!ends) break;
+    ends = trailer(net, each, unitTitle(each), ends);
+  }
+  return net.build();
+}

@@ -1,0 +1,253 @@
+import type { AirSystem } from './airSystem';
+import { Rodas } from './rodas';
+
+/*
+ * Error allowed in one step, Pa: by how much of the rig's air a place holds. What is wrong in a short line is gone
+ * a moment later; what is wrong in a tank stays, and is read from a gauge.
+ */
+const TANK_PA = 5;
+const CHAMBER_PA = 30;
+const LINE_PA = 200;
+const HAND_PA = 1_000;
+const TOLERANCE_K = 0.02;
+const FIRST_STEP_S = 1e-3;
+const LONGEST_STEP_S = 3;
+/** A step this short that still fails means the equations, not the step, are wrong. */
+const SHORTEST_STEP_S = 1e-9;
+/** A switching is placed to within this, s. */
+const PLACED_WITHIN_S = 1e-4;
+
+/** Something switched. */
+export interface AirEvent {
+  atS: number;
+  /** Name of the latch. */
+  name: string;
+  /** It went high, or low. */
+  high: boolean;
+}
+
+/**
+ * Runs an air system through time. The solver goes ahead in steps of its own; what is asked for in between is read
+ * off the cubic through both ends of a step, and a hand that moves in between takes the run up from there.
+ */
+export class AirRun {
+  /** What has switched so far, up to the moment asked for last. */
+  readonly events: AirEvent[] = [];
+  /** By latch. */
+  readonly high: boolean[];
+  /** By latch: its set points, Pa gauge, as they now are. */
+  readonly lowPa: number[];
+  readonly highPa: number[];
+  /** By latch: it no longer moves. */
+  readonly stuck: boolean[];
+  steps = 0;
+  rejected = 0;
+
+  private nowS = 0;
+  private fromS = 0;
+  private toS = 0;
+  private stepS = FIRST_STEP_S;
+  private from: Float64Array;
+  private to: Float64Array;
+  private fromRates: Float64Array;
+  private toRates: Float64Array;
+  private readonly sampled: Float64Array;
+  private readonly solver: Rodas;
+  /** Latches that switch at `toS`. */
+  private due: number[] = [];
+
+  /**
+   * @param onSwitch told after a latch has switched, so that it can open and shut its ways
+   */
+  constructor(
+    readonly system: AirSystem,
+    state: Float64Array,
+    private readonly onSwitch: (latch: number, high: boolean) => void,
+    { tolerance = 1 }: { tolerance?: number } = {},
+  ) {
+    const { latches } = system.network;
+    this.high = latches.map((latch) => latch.startsHigh);
+    this.lowPa = latches.map((latch) => latch.lowPa);
+    this.highPa = latches.map((latch) => latch.highPa);
+    this.stuck = latches.map(() => false);
+    this.solver = new Rodas(system, tolerances(system, tolerance));
+    this.from = Float64Array.from(state);
+    this.to = Float64Array.from(state);
+    this.sampled = Float64Array.from(state);
+    this.fromRates = new Float64Array(system.size);
+    this.toRates = new Float64Array(system.size);
+    latches.forEach((_, i) => onSwitch(i, this.high[i]!));
+    system.rates(this.to, this.toRates);
+  }
+
+  get timeS(): number {
+    return this.nowS;
+  }
+
+  /** State at the moment asked for last: written over by the next one. */
+  get state(): Float64Array {
+    return this.sampled;
+  }
+
+  /** Goes on to a moment, not before the last one. */
+  advanceTo(toS: number): void {
+    while (this.toS < toS) this.step();
+    this.nowS = toS;
+    this.sample(toS);
+  }
+
+  /** Says that a hand, or a fault, has changed the system at the moment asked for last. */
+  changed(): void {
+    this.from.set(this.sampled);
+    this.to.set(this.sampled);
+    this.fromS = this.nowS;
+    this.toS = this.nowS;
+    this.stepS = FIRST_STEP_S;
+    this.due = [];
+    this.system.rates(this.to, this.toRates);
+  }
+
+  /** Puts a latch by hand. */
+  put(latch: number, high: boolean): void {
+    if (this.high[latch] === high) return;
+    this.high[latch] = high;
+    this.events.push({ atS: this.nowS, name: this.latchName(latch), high });
+    this.onSwitch(latch, high);
+    this.changed();
+  }
+
+  private step(): void {
+    this.switchDue();
+    const { solver } = this;
+    [this.from, this.to] = [this.to, this.from];
+    [this.fromRates, this.toRates] = [this.toRates, this.fromRates];
+    this.fromS = this.toS;
+    let h = Math.min(this.stepS, LONGEST_STEP_S);
+    let again = false;
+    for (;;) {
+      const error = solver.attempt(this.from, this.fromRates, h);
+      if (error <= 1) {
+        const longer = Rodas.following(h, error);
+        // What has just been too long is not tried again at once.
+        this.stepS = again ? Math.min(h, longer) : longer;
+        break;
+      }
+      this.rejected += 1;
+      again = true;
+      h = Rodas.following(h, error);
+      if (h < SHORTEST_STEP_S)
+        throw new Error(`The air system cannot be followed past ${this.fromS} s`);
+    }
+    this.steps += 1;
+    this.take(h);
+    const { at, latches } = this.firstSwitching(h);
+    if (latches.length > 0 && at < h) {
+      solver.attempt(this.from, this.fromRates, at);
+      this.take(at);
+    }
+    if (latches.length > 0) {
+      this.due = latches;
+      this.stepS = FIRST_STEP_S;
+    }
+  }
+
+  private take(h: number): void {
+    this.to.set(this.solver.next);
+    this.toS = this.fromS + h;
+    this.system.rates(this.to, this.toRates);
+  }
+
+  /** Switches what came due at the end of the last step, and what stands on the wrong side already. */
+  private switchDue(): void {
+    const { latches } = this.system.network;
+    let any = false;
+    for (let i = 0; i < latches.length; i += 1) {
+      if (!this.due.includes(i) && !this.isPast(i, this.to)) continue;
+      const high = !this.high[i]!;
+      this.high[i] = high;
+      this.events.push({ atS: this.toS, name: this.latchName(i), high });
+      this.onSwitch(i, high);
+      any = true;
+    }
+    this.due = [];
+    if (any) {
+      this.stepS = FIRST_STEP_S;
+      this.system.rates(this.to, this.toRates);
+    }
+  }
+
+  private isPast(latch: number, state: Float64Array): boolean {
+    if (this.stuck[latch]) return false;
+    const { node } = this.system.network.latches[latch] as { node: number };
+    const gauge = state[node]! - this.system.outsidePa;
+    return this.high[latch] ? gauge < this.lowPa[latch]! : gauge > this.highPa[latch]!;
+  }
+
+  /** When the first latches switch within the step just made, counted from its start. */
+  private firstSwitching(h: number): { at: number; latches: number[] } {
+    const { latches } = this.system.network;
+    let at = h;
+    let found: number[] = [];
+    for (let i = 0; i < latches.length; i += 1) {
+      if (!this.isPast(i, this.to)) continue;
+      const { node } = latches[i] as { node: number };
+      const level = this.system.outsidePa + (this.high[i] ? this.lowPa[i] : this.highPa[i])!;
+      let before = 0;
+      let after = h;
+      while (after - before > PLACED_WITHIN_S) {
+        const middle = (before + after) / 2;
+        const value = this.cubic(node, middle / h, h);
+        if (this.high[i] ? value < level : value > level) after = middle;
+        else before = middle;
+      }
+      if (after < at - PLACED_WITHIN_S) {
+        at = after;
+        found = [i];
+      } else if (after <= at + PLACED_WITHIN_S) {
+        found.push(i);
+      }
+    }
+    return { at, latches: found };
+  }
+
+  /** Value of one place of the state at a share of the last step. */
+  private cubic(i: number, x: number, h: number): number {
+    const a = this.from[i]!;
+    const b = this.to[i]!;
+    const slopeA = h * this.fromRates[i]!;
+    const slopeB = h * this.toRates[i]!;
+    const x2 = x * x;
+    const x3 = x2 * x;
+    return (
+      (2 * x3 - 3 * x2 + 1) * a +
+      (x3 - 2 * x2 + x) * slopeA +
+      (3 * x2 - 2 * x3) * b +
+      (x3 - x2) * slopeB
+    );
+  }
+
+  private sample(atS: number): void {
+    const h = this.toS - this.fromS;
+    if (h <= 0 || atS >= this.toS) {
+      this.sampled.set(this.to);
+      return;
+    }
+    const x = (atS - this.fromS) / h;
+    for (let i = 0; i < this.sampled.length; i += 1) this.sampled[i] = this.cubic(i, x, h);
+  }
+
+  private latchName(latch: number): string {
+    return (this.system.network.latches[latch] as { name: string }).name;
+  }
+}
+
+function tolerances(system: AirSystem, share: number): Float64Array {
+  const { nodes, followers } = system.network;
+  const all = new Float64Array(system.size).fill(TOLERANCE_K * share);
+  nodes.forEach((node, i) => {
+    const allowed = node.wallWPerK !== null ? TANK_PA : node.strokeM3 > 0 ? CHAMBER_PA : LINE_PA;
+    all[i] = allowed * share;
+  });
+  followers.forEach((_, f) => (all[system.nodeCount + f] = HAND_PA * share));
+  return all;
+}

@@ -1,0 +1,212 @@
+import type { ChamberGroup, Unit } from '@keen-bleed/contract';
+import { OUTSIDE, type NetworkBuilder } from '../network';
+import { serviceChambers, springChambers } from './chambers';
+import { pa } from './pascal';
+import { supplySide, tank, volumeOf } from './supplySide';
+import { meteringValve, quickRelease, relayValve } from './valves';
+
+/** Delivered by the spring brake valve for a lost primary: hold-off let out for each psi of front brake. */
+const MODULATES = 2.75;
+const HOLD_OFF_MOST_PSI = 95;
+const POPS_AT_PSI = 40;
+const WARNS_AT_PSI = 62;
+const WARNING_OFF_PSI = 76;
+const STOP_LAMP_PSI = 5;
+
+/** Where the towed units take their air from. */
+export interface VehicleEnds {
+  supplyLine: number;
+  serviceLine: number;
+}
+
+interface Groups {
+  front: readonly ChamberGroup[];
+  rear: readonly ChamberGroup[];
+}
+
+/** Steering axles have no springs; a vehicle with no springs at all has its first group in front. */
+function groupsOf({ chambers }: Unit): Groups {
+  const sprung = chambers.filter((group) => group.springBrake);
+  const plain = chambers.filter((group) => !group.springBrake);
+  if (sprung.length > 0) return { front: plain, rear: sprung };
+  return { front: plain.slice(0, 1), rear: plain.slice(1) };
+}
+
+/** Engine, tanks, pedal, axles, dash controls, and the lines to a trailer where `tows`. */
+export function vehicle(net: NetworkBuilder, unit: Unit, tows: boolean): VehicleEnds | null {
+  const supply = supplySide(net, unit);
+  const dual = unit.circuits === 'dual';
+  const numbered = unit.ports === 'numbers';
+  const primary = tank(net, 'primary tank', volumeOf(unit, 'primary') || 1800);
+  const secondary = dual
+    ? tank(net, 'secondary tank', volumeOf(unit, 'secondary') || 1800)
+    : primary;
+  const protect = (name: string, circuit: number) => {
+    if (!numbered) {
+      net.check(name, supply, circuit, 4);
+      return;
+    }
+    // A four-circuit protection valve: opens at about 7 bar, and shuts a circuit that has fallen under about 4.5.
+    net.way(name, supply, circuit, 3, [
+      {
+        on: [
+          [supply, 1],
+          [circuit, -1],
+        ],
+        biasPa: -3_000,
+        bandPa: 6_000,
+      },
+      {
+        on: [
+          [supply, 0.65],
+          [circuit, 0.35],
+        ],
+        biasPa: -450_000,
+        bandPa: 20_000,
+      },
+    ]);
+  };
+  protect('primary check', primary);
+  if (dual) protect('secondary check', secondary);
+  for (const [name, node] of [
+    ['supply drain', supply],
+    ['primary drain', primary],
+    ...(dual ? [['secondary drain', secondary] as const] : []),
+  ] as const) {
+    net.way(name, node, OUTSIDE, 4);
+  }
+
+  const dash = net.node('dash feed', 0.6);
+  if (dual) net.shuttle('dash double check', primary, secondary, dash, 10);
+  else net.way('dash feed line', primary, dash, 10);
+
+  const pedal = net.follower('pedal', 0.03);
+  const rearSignal = net.node('rear signal', 0.35);
+  const frontSignal = net.node('front signal', 0.25);
+  meteringValve(net, 'foot valve, primary', pedal, primary, rearSignal, 7);
+  meteringValve(net, 'foot valve, secondary', pedal, secondary, frontSignal, 7);
+
+  const { front, rear } = groupsOf(unit);
+  const frontFeed = net.node('front delivery', 0.2);
+  quickRelease(net, 'front quick-release', frontSignal, frontFeed, 8);
+  front.forEach((group, i) => {
+    for (const side of ['left', 'right'] as const) {
+      const name = `front ${i === 0 ? '' : `${i + 1} `}${side}`;
+      net.way(`${name} hose`, frontFeed, serviceChambers(net, name, group, group.count / 2), 5);
+    }
+  });
+
+  const rearControl = net.node('rear relay control', 0.05);
+  net.way('rear control line', rearSignal, rearControl, 8);
+  const rearFeed = net.node('rear delivery', 0.3);
+  relayValve(net, 'rear relay', rearControl, primary, rearFeed, { conductance: 16 });
+  const springs = rear.some((group) => group.springBrake) ? net.node('spring line', 0.3) : null;
+  rear.forEach((group, i) => {
+    for (const side of ['left', 'right'] as const) {
+      const name = `rear ${i === 0 ? '' : `${i + 1} `}${side}`;
+      const service = serviceChambers(net, name, group, group.count / 2);
+      net.way(`${name} hose`, rearFeed, service, 14);
+      if (springs !== null && group.springBrake) {
+        const spring = springChambers(net, `${name} spring`, group, group.count / 2);
+        net.way(`${name} spring hose`, springs, spring, 4);
+        // Shut in a sound one: the seal between spring and service side.
+        net.way(`${name} centre seal`, spring, service, 0);
+      }
+    }
+  });
+
+  if (springs !== null) {
+    const parkLine = net.node('park line', 0.3);
+    // Hold-off is limited here, so that what a lost primary lets out starts from a known pressure.
+    net.way('park valve: feed', dash, parkLine, 1.5, [
+      { on: [[parkLine, -1]], biasPa: pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) },
+    ]);
+    net.way('park valve: exhaust', parkLine, OUTSIDE, 1.5);
+    net.latches.push({
+      name: 'park valve',
+      node: dash,
+      lowPa: pa(POPS_AT_PSI - 3),
+      highPa: Infinity,
+      openHigh: ['park valve: feed'],
+      openLow: ['park valve: exhaust'],
+      startsHigh: false,
+    });
+    const parkControl = net.node('park relay control', 0.1);
+    net.shuttle('anti-compounding check', parkLine, rearFeed, parkControl, 3);
+    relayValve(net, 'park relay', parkControl, dash, springs, {
+      conductance: 5,
+      crackPsi: 4,
+      also: dual
+        ? [
+            [frontSignal, -MODULATES],
+            [rearSignal, MODULATES],
+          ]
+        : [],
+    });
+  }
+
+  warnings(net, primary, dual ? secondary : null);
+  net.latches.push({
+    name: 'stop lamp',
+    node: dual ? frontSignal : rearSignal,
+    lowPa: pa(STOP_LAMP_PSI - 1),
+    highPa: pa(STOP_LAMP_PSI),
+    openHigh: [],
+    openLow: [],
+    startsHigh: false,
+  });
+  return tows ? trailerLines(net, { dash, frontSignal, rearSignal, numbered }) : null;
+}
+
+function warnings(net: NetworkBuilder, primary: number, secondary: number | null): void {
+  for (const [name, node] of [
+    ['primary warning', primary],
+    ['secondary warning', secondary],
+  ] as const) {
+    if (node === null) continue;
+    net.latches.push({
+      name,
+      node,
+      lowPa: pa(WARNS_AT_PSI),
+      highPa: pa(WARNING_OFF_PSI),
+      openHigh: [],
+      openLow: [],
+      startsHigh: false,
+    });
+  }
+}
+
+interface Feeds {
+  dash: number;
+  frontSignal: number;
+  rearSignal: number;
+  numbered: boolean;
+}
+
+/** Trailer supply, hand valve, double checks, and tractor protection. */
+function trailerLines(net: NetworkBuilder, { dash, frontSignal, rearSignal }: Feeds): VehicleEnds {
+  const supplyLine = net.node('trailer supply line', 0.5);
+  net.way('trailer supply valve: feed', dash, supplyLine, 3);
+  net.way('trailer supply valve: exhaust', supplyLine, OUTSIDE, 4);
+  net.latches.push({
+    name: 'trailer supply valve',
+    node: dash,
+    lowPa: pa(POPS_AT_PSI),
+    highPa: Infinity,
+    openHigh: ['trailer supply valve: feed'],
+    openLow: ['trailer supply valve: exhaust'],
+    startsHigh: false,
+  });
+  const footSignal = net.node('trailer foot signal', 0.1);
+  net.shuttle('foot double check', frontSignal, rearSignal, footSignal, 4);
+  const hand = net.follower('hand valve', 0.05);
+  const handSignal = net.node('hand signal', 0.1);
+  meteringValve(net, 'hand valve', hand, dash, handSignal, 3);
+  const signal = net.node('trailer signal', 0.2);
+  net.shuttle('hand double check', footSignal, handSignal, signal, 4);
+  const serviceLine = net.node('trailer service line', 0.3);
+  net.way('tractor protection', signal, serviceLine, 4, [
+    { on: [[supplyLine, 1]], biasPa: -pa(42), bandPa: pa(6) },
+  ]);
+  return { supplyLine, serviceLine };
+}

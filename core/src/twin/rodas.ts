@@ -1,0 +1,88 @@
+import type { AirSystem } from './airSystem';
+
+/*
+ * RODAS3, a stiffly accurate Rosenbrock method of order 3 with an embedded one of order 2
+ * (Sandu, Verwer, Blom, Spee, Carmichael and Potra, Atmospheric Environment 31, 1997; coefficients from memory,
+ * the order is measured in a test).
+ */
+const GAMMA = 0.5;
+const SAFETY = 0.85;
+const MOST_GROWTH = 4;
+const LEAST_GROWTH = 0.2;
+
+/** Steps an air system forwards; its own arrays are written over by each attempt. */
+export class Rodas {
+  /** State at the end of the last attempt. */
+  readonly next: Float64Array;
+  private readonly k1: Float64Array;
+  private readonly k2: Float64Array;
+  private readonly k3: Float64Array;
+  private readonly k4: Float64Array;
+  private readonly stage: Float64Array;
+  private readonly rate: Float64Array;
+  private readonly matrix: Float64Array;
+
+  /**
+   * @param tolerance error allowed in each place of the state in one step
+   */
+  constructor(
+    private readonly system: AirSystem,
+    private readonly tolerance: Float64Array,
+  ) {
+    const { size } = system;
+    this.next = new Float64Array(size);
+    this.k1 = new Float64Array(size);
+    this.k2 = new Float64Array(size);
+    this.k3 = new Float64Array(size);
+    this.k4 = new Float64Array(size);
+    this.stage = new Float64Array(size);
+    this.rate = new Float64Array(size);
+    this.matrix = new Float64Array(size * size);
+  }
+
+  /**
+   * Tries a step of `h` seconds from `state`, whose rates are `rates`; the end is in `next`.
+   *
+   * @returns the error against the tolerance: over 1 the step must be tried again, shorter
+   */
+  attempt(state: Float64Array, rates: Float64Array, h: number): number {
+    const { system, k1, k2, k3, k4, stage, rate, matrix, next } = this;
+    const { size, lu } = system;
+    system.iterationMatrix(state, 1 / (h * GAMMA), matrix);
+    lu.factorise(matrix);
+    const c = 1 / h;
+    k1.set(rates);
+    lu.solve(matrix, k1);
+    for (let i = 0; i < size; i += 1) {
+      k2[i] = rates[i]! + 4 * c * k1[i]!;
+      stage[i] = state[i]! + 2 * k1[i]!;
+    }
+    lu.solve(matrix, k2);
+    system.rates(stage, rate);
+    for (let i = 0; i < size; i += 1) {
+      k3[i] = rate[i]! + c * (k1[i]! - k2[i]!);
+    }
+    lu.solve(matrix, k3);
+    for (let i = 0; i < size; i += 1) stage[i] = stage[i]! + k3[i]!;
+    system.rates(stage, rate);
+    for (let i = 0; i < size; i += 1) {
+      k4[i] = rate[i]! + c * (k1[i]! - k2[i]! - (8 / 3) * k3[i]!);
+    }
+    lu.solve(matrix, k4);
+    let sum = 0;
+    for (let i = 0; i < size; i += 1) {
+      const error = k4[i]!;
+      next[i] = stage[i]! + error;
+      const share = error / this.tolerance[i]!;
+      sum += share * share;
+    }
+    return system.holds(next) ? Math.sqrt(sum / size) : Infinity;
+  }
+
+  /** The step to try next after one of `h` that came out with `error`. */
+  static following(h: number, error: number): number {
+    if (!Number.isFinite(error)) return h * LEAST_GROWTH;
+    const growth = SAFETY * (1 / Math.max(error, 1e-6)) ** (1 / 3);
+    return h * Math.min(MOST_GROWTH, Math.max(LEAST_GROWTH, growth));
+  }
+}

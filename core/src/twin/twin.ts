@@ -1,0 +1,229 @@
+import type { RigUnderTest } from '../rig/rigUnderTest';
+import { PA_PER_PSI } from './parts/pascal';
+import { airOf, SHOP_AIR, SHOP_PA } from './airOf';
+import { AirRun, type AirEvent } from './airRun';
+import { AirSystem } from './airSystem';
+import { outsidePaAt } from './outside';
+
+const KELVIN = 273.15;
+/** The compressor turns at half of the engine's speed. */
+const COMPRESSOR_PER_ENGINE = 0.5;
+
+/** Where a rig stands, and how it stands there before anything is touched. */
+export interface TwinSite {
+  /** Metres over the sea. */
+  heightM?: number;
+  /** Outside air, °C. */
+  outsideC?: number;
+  /** In every tank to begin with, psi; lines and chambers are empty, dash controls out. */
+  tanksPsi?: number;
+  /** Solver tolerance against the usual one; for comparisons. */
+  tolerance?: number;
+}
+
+/** The physics of one rig in one place, driven by hand and foot. Deterministic: the same moves give the same run. */
+export class Twin {
+  readonly system: AirSystem;
+  readonly run: AirRun;
+  private readonly places: ReadonlyMap<string, number>;
+  private readonly ways: ReadonlyMap<string, number>;
+  private readonly latches: ReadonlyMap<string, number>;
+  /** By element: how far a hand or a latch lets it open, and how far a fault does. */
+  private readonly gate: Float64Array;
+  private readonly limit: Float64Array;
+  private readonly leastOpen: Float64Array;
+  private engineRpm = 0;
+
+  constructor(
+    readonly rig: RigUnderTest,
+    { heightM = 0, outsideC = 20, tanksPsi = 0, tolerance = 1 }: TwinSite = {},
+  ) {
+    const network = airOf(rig);
+    this.places = byName(network.nodes);
+    this.ways = byName(network.elements);
+    this.latches = byName(network.latches);
+    const system = new AirSystem(network);
+    system.outsidePa = outsidePaAt(heightM);
+    system.outsideK = KELVIN + outsideC;
+    system.changed();
+    this.system = system;
+    this.gate = new Float64Array(network.elements.length).fill(1);
+    this.limit = new Float64Array(network.elements.length).fill(1);
+    this.leastOpen = new Float64Array(network.elements.length);
+    for (const { name } of network.elements) {
+      if (/drain$|shop valve$/.test(name)) this.gate[this.wayOf(name)] = 0;
+    }
+    const last = rig.towed.length > 0 || network.nodes[0]?.name === SHOP_AIR;
+    if (last) {
+      const cocks = network.elements.filter(({ name }) => name.endsWith(' cock')).slice(-2);
+      for (const { name } of cocks) this.gate[this.wayOf(name)] = 0;
+    }
+    const state = system.atRest((name) =>
+      name === SHOP_AIR
+        ? SHOP_PA
+        : name.endsWith(' tank') || name === 'dash feed'
+          ? tanksPsi * PA_PER_PSI
+          : 0,
+    );
+    this.run = new AirRun(system, state, (latch, high) => this.switched(latch, high), {
+      tolerance,
+    });
+    this.refresh();
+    this.run.changed();
+  }
+
+  get timeS(): number {
+    return this.run.timeS;
+  }
+
+  get events(): readonly AirEvent[] {
+    return this.run.events;
+  }
+
+  /** Goes on to a moment, seconds from the start. */
+  advanceTo(toS: number): void {
+    this.run.advanceTo(toS);
+  }
+
+  /** Gauge pressure in a place, psi. @throws where there is no such place */
+  psi(place: string): number {
+    return (this.run.state[this.placeOf(place)]! - this.system.outsidePa) / PA_PER_PSI;
+  }
+
+  /** Temperature of the air in a place, °C. */
+  celsius(place: string): number {
+    return this.system.temperatureAt(this.placeOf(place), this.run.state) - KELVIN;
+  }
+
+  hasPlace(place: string): boolean {
+    return this.places.has(place);
+  }
+
+  /** Runs the engine at so many turns a minute; 0 stops it. */
+  engine(rpm: number): void {
+    this.engineRpm = rpm;
+    this.system.turns = (rpm * COMPRESSOR_PER_ENGINE) / 60;
+    this.run.changed();
+  }
+
+  get rpm(): number {
+    return this.engineRpm;
+  }
+
+  /** Asks for so many psi by foot or hand: 'pedal' or 'hand valve'. */
+  ask(what: 'pedal' | 'hand valve', psi: number): void {
+    const index = this.system.network.followers.findIndex(({ name }) => name === what);
+    if (index < 0) return;
+    this.system.asked[index] = psi * PA_PER_PSI;
+    this.run.changed();
+  }
+
+  /** Pushes a dash control in, or pulls it out; one that has too little air comes out again by itself. */
+  dash(control: 'park valve' | 'trailer supply valve', isIn: boolean): void {
+    const latch = this.latches.get(control);
+    if (latch !== undefined) this.run.put(latch, isIn);
+  }
+
+  /** Whether a latch is high: a dash control in, the governor cut out, a warning silent. */
+  isHigh(latch: string): boolean {
+    return this.run.high[this.latches.get(latch) ?? -1] ?? false;
+  }
+
+  /** Opens a drain, cock or coupler so far, 0 to 1. */
+  open(way: string, share: number): void {
+    this.gate[this.wayOf(way)] = share;
+    this.refresh();
+    this.run.changed();
+  }
+
+  /* What faults do. */
+
+  /** A way passes at most this share. */
+  block(way: string, share: number): void {
+    this.limit[this.wayOf(way)] = share;
+    this.refresh();
+    this.run.changed();
+  }
+
+  /** A way never closes further than this. */
+  holdOpen(way: string, share: number): void {
+    this.leastOpen[this.wayOf(way)] = share;
+    this.refresh();
+    this.run.changed();
+  }
+
+  /** Makes a way that a sound rig does not have; conductance in m³/(s·Pa). */
+  pierce(way: string, conductance: number): void {
+    this.system.conductance[this.wayOf(way)] = conductance;
+    this.refresh();
+    this.run.changed();
+  }
+
+  /** A leak to outside air; conductance in m³/(s·Pa). */
+  leak(place: string, conductance: number): void {
+    this.system.leak[this.placeOf(place)] = conductance;
+    this.run.changed();
+  }
+
+  /** Moves what drives a way's first opening, psi. */
+  shift(way: string, psi: number, opening = 0): void {
+    const at = this.system.openingOf(this.wayOf(way)) + opening;
+    this.system.bias[at] = this.system.bias[at]! + psi * PA_PER_PSI;
+    this.system.changed();
+    this.run.changed();
+  }
+
+  /** Moves the set points of a latch, psi; or holds it where it is. */
+  setPoints(
+    latch: string,
+    { lowBy = 0, highBy = 0, stuck = false }: { lowBy?: number; highBy?: number; stuck?: boolean },
+  ): void {
+    const at = this.latches.get(latch);
+    if (at === undefined) throw new Error(`There is no ${latch}`);
+    this.run.lowPa[at] = this.run.lowPa[at]! + lowBy * PA_PER_PSI;
+    this.run.highPa[at] = this.run.highPa[at]! + highBy * PA_PER_PSI;
+    this.run.stuck[at] = stuck;
+    this.run.changed();
+  }
+
+  /** Flow through a way at the moment asked for last, kg/s, from its first end to its second. */
+  flowKgPerS(way: string): number {
+    return this.system.flows[this.wayOf(way)]!;
+  }
+
+  private switched(latch: number, high: boolean): void {
+    const { openHigh, openLow } = this.system.network.latches[latch] as {
+      openHigh: readonly string[];
+      openLow: readonly string[];
+    };
+    for (const name of openHigh) this.gate[this.wayOf(name)] = high ? 1 : 0;
+    for (const name of openLow) this.gate[this.wayOf(name)] = high ? 0 : 1;
+    if (openHigh.length + openLow.length > 0) this.refresh();
+  }
+
+  private refresh(): void {
+    const { floor, ceiling } = this.system;
+    for (let e = 0; e < ceiling.length; e += 1) {
+      const least = this.leastOpen[e]!;
+      floor[e] = least;
+      ceiling[e] = Math.max(least, this.gate[e]! * this.limit[e]!);
+    }
+    this.system.changed();
+  }
+
+  private placeOf(name: string): number {
+    const place = this.places.get(name);
+    if (place === undefined) throw new Error(`This rig has no ${name}`);
+    return place;
+  }
+
+  private wayOf(name: string): number {
+    const way = this.ways.get(name);
+    if (way === undefined) throw new Error(`This rig has no ${name}`);
+    return way;
+  }
+}
+
+function byName(things: readonly { name: string }[]): Map<string, number> {
+  return new Map(things.map(({ name }, i) => [name, i]));
+}
