@@ -70,11 +70,3 @@ export { drift, type Drift } from './reading/drift';
 export { figureTitles, sayChance, sayFigureLine, sayLimit, sayValue } from './reading/figureWords';
 export { decisiveFigure, outcomeOf } from './reading/outcomeOf';
 export { markRows, type MarkRow } from './reading/markRows';
-
-export { Twin, type TwinSite } from './twin/twin';
-export type { AirEvent } from './twin/airRun';
-export type { Network, NetElement, NetNode } from './twin/network';
-export { OUTSIDE } from './twin/network';
-export { faultsOf, type Fault, type Severity } from './twin/faults';
-export { needlePsi, readOff, usualSeenGauge, type SeenGauge } from './twin/seenGauge';
-export { drive, REFERENCE_S, referenceMoves, type Move } from './twin/referenceRun';

@@ -11,6 +11,7 @@ import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
+import { LinkTo } from '../ui/LinkTo';
 import { Rule } from '../ui/Rule';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
@@ -40,6 +41,11 @@ export function AirSystem({ unit }: { unit: Unit }) {
       <Txt as="heading" heading={2}>
         Air system
       </Txt>
+      <LinkTo to={`/unit/${unit.id}/air`}>
+        <Txt as="bodyBold" tone="accent">
+          See it drawn
+        </Txt>
+      </LinkTo>
       <Line title="Tanks">
         {unit.tanks.map((tank, index) => (
           <Txt key={index}>{`${tank.role}  ${in3(tank.volumeIn3)}, ${litres(tank.volumeIn3)}`}</Txt>

@@ -17,6 +17,10 @@ export interface Palette {
   fail: string;
   /** The hatch of a window on the ladder. */
   hatch: string;
+  /** The air circuits, as the trade paints them; nothing else wears these. */
+  supplyAir: string;
+  serviceAir: string;
+  parkAir: string;
 }
 
 /** The dark theme, for the shop floor and the cab at night. Ink, quiet and signs are 7:1 on the ground. */
@@ -32,6 +36,9 @@ export const shopPalette: Palette = {
   pass: '#43CDB0',
   fail: '#FF9166',
   hatch: '#56626B',
+  supplyAir: '#F0665E',
+  serviceAir: '#62A8F5',
+  parkAir: '#E8C341',
 };
 
 /** The light theme, for the yard in daylight. */
@@ -47,4 +54,7 @@ export const yardPalette: Palette = {
   pass: '#005B4A',
   fail: '#932E07',
   hatch: '#A39C8D',
+  supplyAir: '#B3261E',
+  serviceAir: '#1F5FAE',
+  parkAir: '#8A6A00',
 };

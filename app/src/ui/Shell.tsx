@@ -11,6 +11,7 @@ import { Txt } from './Txt';
 const places = [
   { to: '/', title: 'Yard', under: ['/unit', '/couple'] },
   { to: '/run', title: 'Run', under: ['/run'] },
+  { to: '/bay', title: 'Bay', under: ['/bay'] },
   { to: '/shop', title: 'Shop', under: ['/shop', '/rules'] },
 ] as const;
 

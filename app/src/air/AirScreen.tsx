@@ -1,0 +1,84 @@
+import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
+import * as Comlink from 'comlink';
+import { useLocalSearchParams } from 'expo-router';
+import { useEffect, useMemo, useState } from 'react';
+import type { BayRig, BayWorker } from '../bay/bayProtocol';
+import { useRigs, useUnit, useUnits } from '../data/useRecords';
+import { Notice } from '../ui/Notice';
+import { Screen } from '../ui/Screen';
+import { Txt } from '../ui/Txt';
+import { Waiting } from '../ui/Waiting';
+import { partNote } from './partNote';
+import { SeeThrough } from './SeeThrough';
+
+/** The air of a unit, or of the rig it is coupled in, drawn from its description. */
+export function AirScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const unit = useUnit(id);
+  const units = useUnits();
+  const rigs = useRigs();
+  const under = useMemo((): RigUnderTest | null => {
+    const rig = rigs.data?.find((each) => each.unitIds[0] === id);
+    const [first, ...towed] =
+      rig?.unitIds.flatMap((each) => units.data?.find((one) => one.id === each) ?? []) ?? [];
+    if (first && towed.length + 1 === rig?.unitIds.length) return { unit: first, towed };
+    return unit.data ? { unit: unit.data, towed: [] } : null;
+  }, [id, rigs.data, unit.data, units.data]);
+  const drawn = useDrawn(under);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const note = chosen ? partNote(chosen) : null;
+  if (!under || !drawn) {
+    return (
+      <Screen title="Air system">
+        {unit.error ? (
+          <Notice manner="trouble" title="This unit cannot be drawn" text={unit.error.message} />
+        ) : (
+          <Waiting rows={6} />
+        )}
+      </Screen>
+    );
+  }
+  return (
+    <Screen title="Air system" lead={rigTitle(under)} width={2400}>
+      {chosen && note ? (
+        <>
+          <Txt as="bodyBold">{chosen}</Txt>
+          <Txt>{note.does}</Txt>
+          <Txt as="small" tone="quiet">{`Tested by: ${note.tests}`}</Txt>
+        </>
+      ) : (
+        <Txt tone="quiet">
+          Red is supply, blue service, yellow park. Tap a part for what it does.
+        </Txt>
+      )}
+      <SeeThrough
+        rig={drawn}
+        frame={null}
+        unit={under.unit.gauge.unit}
+        chosen={chosen}
+        onChoose={setChosen}
+      />
+    </Screen>
+  );
+}
+
+/** Lays the drawing out in a worker: it takes longer than a screen may stand still. */
+function useDrawn(rig: RigUnderTest | null): BayRig | null {
+  const [drawn, setDrawn] = useState<BayRig | null>(null);
+  useEffect(() => {
+    if (!rig) return undefined;
+    const thread = new Worker(new URL('../workers/twin.worker', window.location.href));
+    let open = true;
+    void Comlink.wrap<BayWorker>(thread)
+      .draw(rig)
+      .then((found) => {
+        if (open) setDrawn(found);
+        thread.terminate();
+      });
+    return () => {
+      open = false;
+      thread.terminate();
+    };
+  }, [rig]);
+  return drawn;
+}

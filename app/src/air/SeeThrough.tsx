@@ -1,0 +1,201 @@
+import type { PressureUnit } from '@keen-bleed/contract';
+import { sayLevel } from '@keen-bleed/core';
+import { memo } from 'react';
+import { ScrollView, View } from 'react-native';
+import Svg, { G, Path, Rect, Text as SvgText } from 'react-native-svg';
+import type { BayFrame, BayRig } from '../bay/bayProtocol';
+import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
+import type { Palette } from '../theme/palette';
+import { usePalette } from '../theme/usePalette';
+import { circuitOf, isDrawn } from './circuitOf';
+
+interface SeeThroughProps {
+  rig: Pick<BayRig, 'nodes' | 'ways' | 'layout'>;
+  /** Null where the rig is only drawn, with nothing in it. */
+  frame: Pick<BayFrame, 'psi' | 'scfm'> | null;
+  unit: PressureUnit;
+  chosen: string | null;
+  onChoose: (place: string) => void;
+}
+
+/** A flow under this is not seen, scfm. */
+const SEEN_SCFM = 0.02;
+/** Full of colour at this pressure, psi. */
+const FULL_PSI = 125;
+
+const colourOf = (palette: Palette, place: string) =>
+  ({ supply: palette.supplyAir, service: palette.serviceAir, park: palette.parkAir })[
+    circuitOf(place)
+  ];
+
+/** Thickness of a line by what flows in it: it grows with the logarithm, so that a leak is seen beside a filling. */
+const thickness = (scfm: number) =>
+  scfm < SEEN_SCFM ? 1.5 : Math.min(9, 2.5 + 1.5 * Math.log2(1 + scfm * 4));
+
+/** A rig's air: places as boxes that fill, ways as lines that thicken and are dashed where air moves. */
+export const SeeThrough = memo(function SeeThrough({
+  rig,
+  frame,
+  unit,
+  chosen,
+  onChoose,
+}: SeeThroughProps) {
+  const palette = usePalette();
+  const { layout, nodes, ways } = rig;
+  return (
+    <ScrollView horizontal aria-label="The rig’s air" tabIndex={0}>
+      <View style={{ width: layout.width, height: layout.height }}>
+        <Svg width={layout.width} height={layout.height} aria-hidden>
+          {ways.map((way, e) => {
+            const points = layout.ways[e] ?? [];
+            if (points.length === 0 || !isDrawn(way.name)) return null;
+            const flow = Math.abs(frame?.scfm[e] ?? 0);
+            const moves = flow >= SEEN_SCFM;
+            return (
+              <Path
+                key={way.name}
+                d={points.map(({ x, y }, n) => `${n === 0 ? 'M' : 'L'}${x} ${y}`).join('')}
+                stroke={colourOf(palette, nodes[way.from] ?? '')}
+                strokeWidth={thickness(flow)}
+                strokeOpacity={moves ? 1 : 0.55}
+                {...(moves ? { strokeDasharray: '9 4' } : {})}
+                fill="none"
+              />
+            );
+          })}
+          {ways.map((way, e) => {
+            const points = layout.ways[e] ?? [];
+            const middle = points[Math.floor(points.length / 2)];
+            if (!way.device || !middle || !isDrawn(way.name)) return null;
+            const passes = Math.abs(frame?.scfm[e] ?? 0) >= SEEN_SCFM;
+            return (
+              <Rect
+                key={way.name}
+                x={middle.x - 4}
+                y={middle.y - 4}
+                width={8}
+                height={8}
+                fill={passes ? palette.ink : palette.ground}
+                stroke={palette.ink}
+                strokeWidth={1.5}
+              />
+            );
+          })}
+          {ways.map((way, e) => {
+            const from = way.to < 0 ? layout.nodes[way.from] : undefined;
+            const flow = frame?.scfm[e] ?? 0;
+            if (!from || flow < SEEN_SCFM) return null;
+            const x = from.x + from.width / 2;
+            const y = from.y + from.height;
+            return (
+              <Path
+                key={way.name}
+                d={`M${x} ${y}v7m-4 -4l4 4l4 -4`}
+                stroke={palette.ink}
+                strokeWidth={Math.min(5, thickness(flow))}
+                fill="none"
+              />
+            );
+          })}
+          {nodes.map((name, i) => {
+            const box = layout.nodes[i];
+            if (!box) return null;
+            const psi = Math.max(0, frame?.psi[i] ?? 0);
+            const share = Math.min(1, psi / FULL_PSI);
+            const colour = colourOf(palette, name);
+            return (
+              <G key={name}>
+                <Rect
+                  x={box.x}
+                  y={box.y}
+                  width={box.width}
+                  height={box.height}
+                  fill={palette.ground}
+                  stroke={name === chosen ? palette.ink : colour}
+                  strokeWidth={name === chosen ? 3 : 1.5}
+                />
+                <Rect
+                  x={box.x + 1.5}
+                  y={box.y + box.height - 6.5}
+                  width={(box.width - 3) * share}
+                  height={5}
+                  fill={colour}
+                />
+                <Words name={name} box={box} said={frame ? sayLevel(psi, unit) : null} />
+              </G>
+            );
+          })}
+        </Svg>
+        {nodes.map((name, i) => {
+          const box = layout.nodes[i];
+          if (!box) return null;
+          return (
+            <View
+              key={name}
+              role="button"
+              tabIndex={0}
+              aria-label={name}
+              onStartShouldSetResponder={() => true}
+              onResponderRelease={() => onChoose(name)}
+              {...({
+                onKeyDown: (event: { key: string }) => {
+                  if (event.key === 'Enter' || event.key === ' ') onChoose(name);
+                },
+              } as object)}
+              style={{
+                position: 'absolute',
+                left: box.x,
+                top: box.y,
+                width: box.width,
+                height: box.height,
+              }}
+            />
+          );
+        })}
+      </View>
+    </ScrollView>
+  );
+});
+
+interface WordsProps {
+  name: string;
+  box: { x: number; y: number; width: number; height: number };
+  said: string | null;
+}
+
+/** Longest name that fits a box. */
+const FITS = 17;
+
+/** A towed unit's places go by its number: “31 supply line”. */
+const shortName = (name: string) => name.replace(/^.* (\S*\d\S*) /, '$1 ');
+
+function Words({ name, box, said }: WordsProps) {
+  const palette = usePalette();
+  const bare = shortName(name);
+  const short = bare.length > FITS ? `${bare.slice(0, FITS - 1)}…` : bare;
+  return (
+    <>
+      <SvgText
+        x={box.x + 6}
+        y={box.y + 14}
+        fontSize={11.5}
+        fontFamily={TEXT_FACE}
+        fill={palette.ink}
+      >
+        {short}
+      </SvgText>
+      {said === null ? null : (
+        <SvgText
+          x={box.x + box.width - 6}
+          y={box.y + box.height - 9}
+          fontSize={12}
+          fontFamily={NUMERAL_FACE}
+          fill={palette.ink}
+          textAnchor="end"
+        >
+          {said}
+        </SvgText>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,1 @@
+export { BayScreen as default } from '../bay/BayScreen';

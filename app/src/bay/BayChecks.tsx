@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Pick } from '../ui/Pick';
+import { Segments } from '../ui/Segments';
+import { Txt } from '../ui/Txt';
+import type { Bay } from './useBay';
+
+const SOAP: Readonly<Record<string, string>> = {
+  nothing: 'nothing',
+  film: 'a film that barely swells',
+  froth: 'froth',
+  bubbles: 'a stream of bubbles',
+  mist: 'mist, blown away',
+};
+const HEARD: Readonly<Record<string, string>> = {
+  quiet: 'quiet',
+  hiss: 'a hiss',
+  blow: 'it blows',
+};
+const OPEN = [
+  { value: 'shut', title: 'shut' },
+  { value: 'open', title: 'open' },
+] as const;
+const COUPLED = [
+  { value: 'right', title: 'right' },
+  { value: 'crossed', title: 'crossed' },
+] as const;
+
+/** Soap bottle, ear, drains and couplers: what is done around the rig. */
+export function BayChecks({ bay }: { bay: Bay }) {
+  const { rig, move } = bay;
+  const [joint, setJoint] = useState(rig.joints[0] ?? '');
+  const [port, setPort] = useState(rig.exhausts[0] ?? '');
+  const [said, setSaid] = useState<{ at: string; what: string }[]>([]);
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const [drain, setDrain] = useState(rig.drains[0] ?? '');
+  const [crossed, setCrossed] = useState(false);
+  const note = (at: string, what: string) =>
+    setSaid((before) => [{ at, what }, ...before].slice(0, 5));
+  return (
+    <View style={{ gap: space.step }}>
+      <Txt as="heading" heading={2}>
+        Around the rig
+      </Txt>
+      <Row>
+        <Pick label="Soap on" options={rig.joints} value={joint} onChange={setJoint} />
+        <Button
+          title="Wet it"
+          onPress={() => void bay.soap(joint).then((found) => note(joint, SOAP[found] ?? found))}
+        />
+      </Row>
+      <Row>
+        <Pick label="Listen at" options={rig.exhausts} value={port} onChange={setPort} />
+        <Button
+          title="Listen"
+          onPress={() => void bay.listen(port).then((found) => note(port, HEARD[found] ?? found))}
+        />
+      </Row>
+      {said.length > 0 ? (
+        <View role="log" aria-label="Found" style={{ gap: space.hair }}>
+          {said.map(({ at, what }, i) => (
+            <Txt key={said.length - i} tone={i === 0 ? 'ink' : 'quiet'}>{`${at}: ${what}`}</Txt>
+          ))}
+        </View>
+      ) : null}
+      {rig.drains.length > 0 ? (
+        <Row>
+          <Pick label="Drain" options={rig.drains} value={drain} onChange={setDrain} />
+          <Segments
+            label={`Drain, ${drain}`}
+            options={OPEN}
+            value={open.has(drain) ? 'open' : 'shut'}
+            onChange={(value) => {
+              const next = new Set(open);
+              if (value === 'open') next.add(drain);
+              else next.delete(drain);
+              setOpen(next);
+              move({ kind: 'open', way: drain, share: value === 'open' ? 1 : 0 });
+            }}
+          />
+        </Row>
+      ) : null}
+      {rig.couplers.length > 0 ? (
+        <View style={{ gap: space.hair }}>
+          <Txt as="smallBold">Couplers</Txt>
+          <Segments
+            label="Couplers"
+            options={COUPLED}
+            value={crossed ? 'crossed' : 'right'}
+            onChange={(value) => {
+              setCrossed(value === 'crossed');
+              move({ kind: 'cross', crossed: value === 'crossed' });
+            }}
+          />
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function Row({ children }: { children: React.ReactNode }) {
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: space.near }}>
+      {children}
+    </View>
+  );
+}

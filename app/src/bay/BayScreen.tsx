@@ -1,0 +1,146 @@
+import type { Rig, Unit } from '@keen-bleed/contract';
+import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
+import { useMemo, useState } from 'react';
+import { View } from 'react-native';
+import { useRigs, useUnits } from '../data/useRecords';
+import { space } from '../theme/space';
+import { useWide } from '../theme/useWide';
+import { Button } from '../ui/Button';
+import { Notice } from '../ui/Notice';
+import { Pick } from '../ui/Pick';
+import { Screen } from '../ui/Screen';
+import { Segments } from '../ui/Segments';
+import { Txt } from '../ui/Txt';
+import { Waiting } from '../ui/Waiting';
+import { BayCab } from './BayCab';
+import type { BaySetup } from './bayProtocol';
+
+const WEATHER = [
+  { value: '-15', title: '−15 °C' },
+  { value: '5', title: '5 °C' },
+  { value: '20', title: '20 °C' },
+  { value: '38', title: '38 °C' },
+] as const;
+const HEIGHTS = [
+  { value: '0', title: 'sea' },
+  { value: '800', title: '800 m' },
+  { value: '2000', title: '2,000 m' },
+] as const;
+const FAULTS = [
+  { value: '0', title: 'none' },
+  { value: '1', title: 'one hidden' },
+  { value: '2', title: 'two hidden' },
+] as const;
+
+/** Everything that can stand in the Bay: what is coupled, then each unit alone. */
+function choices(units: readonly Unit[], rigs: readonly Rig[]): RigUnderTest[] {
+  const coupled = rigs.flatMap((rig): RigUnderTest[] => {
+    const [unit, ...towed] = rig.unitIds.flatMap(
+      (id) => units.find((each) => each.id === id) ?? [],
+    );
+    return unit && towed.length === rig.unitIds.length - 1 ? [{ unit, towed }] : [];
+  });
+  return [
+    ...coupled,
+    ...units
+      .filter((unit) => unit.retiredAtMs === null && unit.kind !== 'dolly')
+      .map((unit) => ({ unit, towed: [] })),
+  ];
+}
+
+/** The Bay: a rig that does not exist, driven like one that does. */
+export function BayScreen() {
+  const units = useUnits();
+  const rigs = useRigs();
+  const [setup, setSetup] = useState<BaySetup | null>(null);
+  if (setup) return <BayCab setup={setup} onLeave={() => setSetup(null)} />;
+  if (!units.data) {
+    return (
+      <Screen title="Bay">
+        {units.error ? (
+          <Notice manner="trouble" title="The rigs cannot be shown" text={units.error.message} />
+        ) : (
+          <Waiting />
+        )}
+      </Screen>
+    );
+  }
+  return <Choosing units={units.data} rigs={rigs.data ?? []} onOpen={setSetup} />;
+}
+
+interface ChoosingProps {
+  units: readonly Unit[];
+  rigs: readonly Rig[];
+  onOpen: (setup: BaySetup) => void;
+}
+
+function Choosing({ units, rigs, onOpen }: ChoosingProps) {
+  const wide = useWide();
+  const all = useMemo(() => choices(units, rigs), [units, rigs]);
+  const titles = all.map(rigTitle);
+  const [title, setTitle] = useState<string | null>(null);
+  const [outside, setOutside] = useState<(typeof WEATHER)[number]['value']>('20');
+  const [height, setHeight] = useState<(typeof HEIGHTS)[number]['value']>('0');
+  const [hidden, setHidden] = useState<(typeof FAULTS)[number]['value']>('1');
+  const chosen = title ?? titles[0] ?? '';
+  const rig = all[titles.indexOf(chosen)];
+  if (!rig) {
+    return (
+      <Screen title="Bay">
+        <Notice
+          title="There is no unit yet"
+          text="The Bay runs the units of the yard: add one there first."
+        />
+      </Screen>
+    );
+  }
+  return (
+    <Screen
+      title="Bay"
+      lead="A made-up day with one of your rigs. Nothing of it is kept in its records."
+      width={720}
+    >
+      <View style={{ gap: space.gap, marginTop: space.step }}>
+        <View style={{ flexDirection: 'row' }}>
+          <Pick label="Rig" options={titles} value={chosen} onChange={setTitle} />
+        </View>
+        <Choice label="Outside" options={WEATHER} value={outside} onChange={setOutside} />
+        <Choice label="Height" options={HEIGHTS} value={height} onChange={setHeight} />
+        <Choice label="Faults" options={FAULTS} value={hidden} onChange={setHidden} />
+        <Button
+          title="Bring it in"
+          manner="main"
+          size="glove"
+          onPress={() =>
+            onOpen({
+              rig,
+              outsideC: Number(outside),
+              heightM: Number(height),
+              hidden: Number(hidden),
+              open: [],
+              seed: Math.floor(Math.random() * 2 ** 31),
+            })
+          }
+          style={wide ? { minWidth: 220, alignSelf: 'flex-start' } : { width: '100%' }}
+        />
+      </View>
+    </Screen>
+  );
+}
+
+function Choice<T extends string>({
+  label,
+  ...segments
+}: {
+  label: string;
+  options: readonly { value: T; title: string }[];
+  value: T;
+  onChange: (value: T) => void;
+}) {
+  return (
+    <View style={{ gap: space.hair }}>
+      <Txt as="smallBold">{label}</Txt>
+      <Segments label={label} size="glove" {...segments} />
+    </View>
+  );
+}

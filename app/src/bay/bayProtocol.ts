@@ -1,0 +1,87 @@
+import type { Heard, RigUnderTest, Soap } from './twinTypes';
+
+/** What the Bay is set up with. */
+export interface BaySetup {
+  rig: RigUnderTest;
+  outsideC: number;
+  heightM: number;
+  /** How many faults to hide, drawn by `seed`; or the ones set openly. */
+  hidden: number;
+  open: readonly string[];
+  seed: number;
+}
+
+/** A moment of the rig, as the cab shows it and as seeing through shows it. */
+export interface BayFrame {
+  timeS: number;
+  rpm: number;
+  /** What the two needles show, psi; null where there is no such gauge. */
+  needles: { primary: number | null; secondary: number | null };
+  parkIn: boolean;
+  trailerIn: boolean;
+  warning: boolean;
+  stopLamp: boolean;
+  /** Heard from the seat: the dryer's blast at cut-out. */
+  purging: boolean;
+  /** By node and by way, in the network's order; gauge psi and scfm. */
+  psi: readonly number[];
+  scfm: readonly number[];
+}
+
+/** What does not change while a rig stands in the Bay. */
+export interface BayRig {
+  nodes: readonly string[];
+  ways: readonly { name: string; from: number; to: number; device: boolean }[];
+  joints: readonly string[];
+  exhausts: readonly string[];
+  drains: readonly string[];
+  couplers: readonly string[];
+  /** What may be wrong with such a rig. */
+  faults: readonly { id: string; part: string; title: string }[];
+  hasPark: boolean;
+  hasTrailer: boolean;
+  hasEngine: boolean;
+  layout: AirLayout;
+}
+
+/** Where each place stands on the drawing, px. */
+export interface AirLayout {
+  width: number;
+  height: number;
+  nodes: readonly { x: number; y: number; width: number; height: number }[];
+  /** By way: the points it goes through; empty where it ends outside. */
+  ways: readonly (readonly { x: number; y: number }[])[];
+}
+
+/** What came out when the hunt was ended. */
+export interface BayEnd {
+  was: readonly { part: string; title: string }[];
+  right: boolean;
+  checks: number;
+  minutes: number;
+  /** Parts that would have been changed without need. */
+  wrongParts: number;
+}
+
+/** What a hand does in the cab or under the rig. */
+export type BayMove =
+  | { kind: 'engine'; rpm: number }
+  | { kind: 'pedal'; psi: number }
+  | { kind: 'hand'; psi: number }
+  | { kind: 'park'; isIn: boolean }
+  | { kind: 'trailer'; isIn: boolean }
+  | { kind: 'open'; way: string; share: number }
+  | { kind: 'cross'; crossed: boolean }
+  | { kind: 'speed'; times: number };
+
+/** The rig in the worker, as the screen calls it. */
+export interface BayWorker {
+  open: (setup: BaySetup, onFrame: (frame: BayFrame) => void) => BayRig;
+  move: (move: BayMove) => void;
+  soap: (joint: string) => Soap;
+  listen: (exhaust: string) => Heard;
+  end: (guesses: readonly string[]) => BayEnd;
+  close: () => void;
+  /** Only its parts and their places, with nothing running. */
+  draw: (rig: RigUnderTest) => BayRig;
+}

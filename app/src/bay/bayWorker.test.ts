@@ -1,0 +1,127 @@
+import { newUnitDraft, type RigUnderTest } from '@keen-bleed/core';
+import type { BayFrame, BaySetup } from './bayProtocol';
+import { makeBay } from './bayWorker';
+
+const rig: RigUnderTest = {
+  unit: {
+    id: '00000000-0000-7000-8000-000000000001',
+    revision: 1,
+    retiredAtMs: null,
+    ...newUnitDraft('truck', 2015),
+    number: '15',
+    name: 'Gritter',
+  },
+  towed: [],
+};
+const setup = (change: Partial<BaySetup> = {}): BaySetup => ({
+  rig,
+  outsideC: 20,
+  heightM: 0,
+  hidden: 0,
+  open: [],
+  seed: 7,
+  ...change,
+});
+
+/** A Bay with a clock that only goes when it is told to. */
+function bayAt(given: BaySetup) {
+  let nowMs = 0;
+  let frame: BayFrame | null = null;
+  const bay = makeBay(() => nowMs);
+  const opened = bay.open(given, (next) => (frame = next));
+  return {
+    bay,
+    opened,
+    frame: () => frame as unknown as BayFrame,
+    pass: (seconds: number) => {
+      for (let n = 0; n < seconds * 10; n += 1) {
+        nowMs += 100;
+        bay.tick();
+      }
+    },
+  };
+}
+
+describe('the Bay', () => {
+  it('runs with the clock, or faster', () => {
+    const { bay, frame, pass } = bayAt(setup());
+    pass(3);
+    expect(frame().timeS).toBeCloseTo(3, 6);
+    bay.move({ kind: 'speed', times: 16 });
+    pass(2);
+    expect(frame().timeS).toBeCloseTo(35, 6);
+  });
+
+  it('shows what the cab shows: the needles climb to cut-out, the warning goes off, the dryer blows', () => {
+    const { bay, frame, pass } = bayAt(setup());
+    pass(1);
+    expect(frame().warning).toBe(true);
+    bay.move({ kind: 'engine', rpm: 2100 });
+    bay.move({ kind: 'speed', times: 16 });
+    let blew = false;
+    for (let n = 0; n < 40; n += 1) {
+      pass(0.2);
+      blew ||= frame().purging;
+    }
+    expect(frame().warning).toBe(false);
+    expect(blew).toBe(true);
+    // Half divisions of two psi, and the dial shows two too much.
+    expect(frame().needles.primary).toBeGreaterThanOrEqual(118);
+    expect((frame().needles.primary ?? 0.5) % 1).toBe(0);
+  });
+
+  it('hides the same fault for the same seed, and tells it at the end with what the hunt cost', () => {
+    const one = bayAt(setup({ hidden: 1, seed: 42 }));
+    const other = bayAt(setup({ hidden: 1, seed: 42 }));
+    one.bay.soap('primary tank');
+    one.bay.listen('purge valve');
+    one.pass(30);
+    const [fault] = one.opened.faults;
+    const ended = one.bay.end([]);
+    expect(ended.was).toHaveLength(1);
+    expect(ended.was).toEqual(other.bay.end([]).was);
+    expect(ended).toMatchObject({ right: false, checks: 2, wrongParts: 0 });
+    expect(ended.minutes).toBeCloseTo(0.5, 6);
+    const was = one.opened.faults.find(
+      ({ title, part }) => title === ended.was[0]?.title && part === ended.was[0].part,
+    );
+    expect(one.bay.end([was?.id ?? '']).right).toBe(true);
+    expect(
+      one.bay.end([was?.id ?? '', fault?.id === was?.id ? 'another' : (fault?.id ?? '')]),
+    ).toMatchObject({ right: false, wrongParts: 1 });
+  });
+
+  it('lets soap find an open leak, and only there', () => {
+    const { bay, pass } = bayAt(setup({ open: ['leak: primary tank'] }));
+    pass(2);
+    expect(['froth', 'bubbles', 'mist']).toContain(bay.soap('primary tank'));
+    expect(bay.soap('secondary tank')).toBe('nothing');
+  });
+
+  it('owes a rig nothing for the time its tab slept', () => {
+    let nowMs = 0;
+    let timeS = 0;
+    const bay = makeBay(() => nowMs);
+    bay.open(setup(), (frame) => (timeS = frame.timeS));
+    nowMs = 3_600_000;
+    bay.tick();
+    expect(timeS).toBeLessThanOrEqual(0.25);
+  });
+
+  it('gives every place a box of its own on the drawing', () => {
+    const { layout, nodes } = bayAt(setup()).bay.draw(rig);
+    expect(layout.nodes).toHaveLength(nodes.length);
+    for (const [i, one] of layout.nodes.entries()) {
+      expect(one.x).toBeGreaterThanOrEqual(0);
+      expect(one.x + one.width).toBeLessThanOrEqual(layout.width);
+      for (const other of layout.nodes.slice(i + 1)) {
+        const apart =
+          one.x + one.width <= other.x ||
+          other.x + other.width <= one.x ||
+          one.y + one.height <= other.y ||
+          other.y + other.height <= one.y;
+        expect(apart).toBe(true);
+      }
+    }
+  });
+});

@@ -1,0 +1,208 @@
+import {
+  exhaustsOf,
+  faultsOf,
+  jointsOf,
+  listenAt,
+  needlePsi,
+  readOff,
+  scfmOf,
+  soapAt,
+  Twin,
+  usualSeenGauge,
+  type Fault,
+} from '@keen-bleed/core/twin';
+import { layOut } from '../air/layOut';
+import type { BayEnd, BayFrame, BayMove, BayRig, BaySetup, BayWorker } from './bayProtocol';
+
+const FRAME_MS = 33;
+/** A tab that slept does not owe its rig the time, s. */
+const LONGEST_FRAME_S = 0.25;
+const COUPLED = 4e-8;
+/** What the rig stands with when it is walked up to: parked overnight, part of its air gone. */
+const FOUND_PSI = 60;
+
+/** Draws from a seed (mulberry32): the same seed hides the same faults. */
+function draw(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+/** What does not change about a rig: its parts, and where they stand on the drawing. */
+function describe(twin: Twin, rig: BaySetup['rig']): BayRig {
+  const { nodes, elements } = twin.system.network;
+  const names = nodes.map(({ name }) => name);
+  const ways = elements.map(({ name, from, to, openings }) => ({
+    name,
+    from,
+    to,
+    device: openings.length > 0,
+  }));
+  const called = (fits: RegExp) => ways.map(({ name }) => name).filter((name) => fits.test(name));
+  return {
+    nodes: names,
+    ways,
+    joints: jointsOf(twin),
+    exhausts: exhaustsOf(twin),
+    drains: called(/drain$/),
+    couplers: called(/ coupler$/).filter((name) => !name.includes(' on ')),
+    faults: faultsOf(rig).map(({ id, part, title }) => ({ id, part, title })),
+    hasPark: names.includes('park line'),
+    hasTrailer: names.includes('trailer supply line'),
+    hasEngine: names.includes('governor line'),
+    layout: layOut(names, ways),
+  };
+}
+
+/** Keeps one rig running in real time, or faster, and tells the screen what it does. */
+export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
+  let twin: Twin | null = null;
+  let hidden: Fault[] = [];
+  let setup: BaySetup | null = null;
+  let tell: (frame: BayFrame) => void = () => undefined;
+  let speed = 1;
+  let lastMs = 0;
+  let checks = 0;
+  let needles = { primary: 0, secondary: 0 };
+
+  const read = (rig: BaySetup['rig'], psi: number) =>
+    rig.unit.gauge.unit === 'psi' ? readOff(rig.unit.gauge, psi) : psi;
+
+  const frame = (): BayFrame | null => {
+    if (!twin || !setup) return null;
+    const { rig } = setup;
+    const on = twin;
+    const { nodes, elements } = on.system.network;
+    const warned = ['primary warning', 'secondary warning'].some(
+      (name) => on.hasPlace(name.replace('warning', 'tank')) && !on.isHigh(name),
+    );
+    return {
+      timeS: on.timeS,
+      rpm: on.rpm,
+      needles: {
+        primary: on.hasPlace('primary tank') ? read(rig, needles.primary) : null,
+        secondary: on.hasPlace('secondary tank') ? read(rig, needles.secondary) : null,
+      },
+      parkIn: on.isHigh('park valve'),
+      trailerIn: on.isHigh('trailer supply valve'),
+      warning: on.hasPlace('primary tank') && warned,
+      stopLamp: on.isHigh('stop lamp'),
+      purging: on.hasPlace('dryer') && scfmOf(on.flowKgPerS('purge valve')) > 0.5,
+      psi: nodes.map(({ name }) => on.psi(name)),
+      scfm: elements.map((_, e) => scfmOf(on.system.flows[e] ?? 0)),
+    };
+  };
+
+  const send = () => {
+    const now = frame();
+    if (now) tell(now);
+  };
+
+  return {
+    open(given, onFrame): BayRig {
+      setup = given;
+      tell = onFrame;
+      speed = 1;
+      checks = 0;
+      twin = new Twin(given.rig, {
+        outsideC: given.outsideC,
+        heightM: given.heightM,
+        tanksPsi: FOUND_PSI,
+      });
+      const faults = faultsOf(given.rig);
+      const random = draw(given.seed);
+      const pool = [...faults];
+      hidden = given.open.flatMap((id) => faults.find((each) => each.id === id) ?? []);
+      for (let n = 0; n < given.hidden && pool.length > 0; n += 1) {
+        const [taken] = pool.splice(Math.floor(random() * pool.length), 1);
+        if (taken) hidden.push(taken);
+      }
+      for (const fault of hidden) fault.apply(twin, 0.35 + 0.5 * random());
+      needles = { primary: FOUND_PSI, secondary: FOUND_PSI };
+      lastMs = nowMs();
+      send();
+      return describe(twin, given.rig);
+    },
+    draw: (rig) => describe(new Twin(rig), rig),
+    move(move: BayMove) {
+      if (!twin) return;
+      switch (move.kind) {
+        case 'engine':
+          twin.engine(move.rpm);
+          break;
+        case 'pedal':
+          twin.ask('pedal', move.psi);
+          break;
+        case 'hand':
+          twin.ask('hand valve', move.psi);
+          break;
+        case 'park':
+          twin.dash('park valve', move.isIn);
+          break;
+        case 'trailer':
+          twin.dash('trailer supply valve', move.isIn);
+          break;
+        case 'open':
+          twin.open(move.way, move.share);
+          break;
+        case 'cross': {
+          for (const { name } of twin.system.network.elements) {
+            if (/ (supply|service) on (supply|service) coupler$/.test(name)) {
+              twin.pierce(name, move.crossed ? COUPLED : 0);
+            } else if (/ (supply|service) coupler$/.test(name)) {
+              twin.open(name, move.crossed ? 0 : 1);
+            }
+          }
+          break;
+        }
+        case 'speed':
+          speed = move.times;
+          break;
+      }
+      send();
+    },
+    soap(joint) {
+      checks += 1;
+      return twin ? soapAt(twin, joint) : 'nothing';
+    },
+    listen(exhaust) {
+      checks += 1;
+      return twin ? listenAt(twin, exhaust) : 'quiet';
+    },
+    end(guesses): BayEnd {
+      const ids = new Set(hidden.map(({ id }) => id));
+      const wrong = guesses.filter((id) => !ids.has(id)).length;
+      return {
+        was: hidden.map(({ part, title }) => ({ part, title })),
+        right: wrong === 0 && hidden.every(({ id }) => guesses.includes(id)),
+        checks,
+        minutes: (twin?.timeS ?? 0) / 60,
+        wrongParts: wrong,
+      };
+    },
+    close() {
+      twin = null;
+      tell = () => undefined;
+    },
+    tick() {
+      const ms = nowMs();
+      const elapsedS = Math.min(LONGEST_FRAME_S, (ms - lastMs) / 1000) * speed;
+      lastMs = ms;
+      if (!twin || elapsedS <= 0) return;
+      twin.advanceTo(twin.timeS + elapsedS);
+      for (const circuit of ['primary', 'secondary'] as const) {
+        const place = `${circuit} tank`;
+        if (!twin.hasPlace(place)) continue;
+        needles[circuit] = needlePsi(usualSeenGauge, needles[circuit], twin.psi(place), elapsedS);
+      }
+      send();
+    },
+  };
+}
+
+export { FRAME_MS };

@@ -1,0 +1,63 @@
+import * as Comlink from 'comlink';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { BayFrame, BayMove, BayRig, BaySetup, BayWorker } from './bayProtocol';
+
+/** A rig in the Bay: its worker, what it is, and what it does now. */
+export interface Bay {
+  rig: BayRig;
+  frame: BayFrame;
+  move: (move: BayMove) => void;
+  soap: (joint: string) => Promise<string>;
+  listen: (exhaust: string) => Promise<string>;
+  end: (guesses: readonly string[]) => ReturnType<Comlink.Remote<BayWorker>['end']>;
+}
+
+/** Opens a rig in a worker of its own, and closes it with the screen. */
+export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: string | null } {
+  const worker = useRef<Comlink.Remote<BayWorker> | null>(null);
+  const [rig, setRig] = useState<BayRig | null>(null);
+  const [frame, setFrame] = useState<BayFrame | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  useEffect(() => {
+    if (!setup) return undefined;
+    const thread = new Worker(new URL('../workers/twin.worker', window.location.href));
+    const remote = Comlink.wrap<BayWorker>(thread);
+    worker.current = remote;
+    let open = true;
+    thread.onerror = () => setTrouble('The rig cannot be run on this device.');
+    void remote
+      .open(
+        setup,
+        Comlink.proxy((next: BayFrame) => {
+          if (open) setFrame(next);
+        }),
+      )
+      .then((opened) => {
+        if (open) setRig(opened);
+      });
+    return () => {
+      open = false;
+      thread.terminate();
+      worker.current = null;
+      setRig(null);
+      setFrame(null);
+    };
+  }, [setup]);
+  const move = useCallback((what: BayMove) => void worker.current?.move(what), []);
+  const ask = useCallback(() => {
+    if (!worker.current) throw new Error('no rig stands in the Bay');
+    return worker.current;
+  }, []);
+  if (!rig || !frame) return { bay: null, trouble };
+  return {
+    bay: {
+      rig,
+      frame,
+      move,
+      soap: (joint) => ask().soap(joint),
+      listen: (exhaust) => ask().listen(exhaust),
+      end: (guesses) => ask().end(guesses),
+    },
+    trouble,
+  };
+}

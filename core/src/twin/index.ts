@@ -1,0 +1,18 @@
+/* The twin stands apart from the rest of core, so that a page that does not need it does not load it. */
+export { Twin, type TwinSite } from './twin';
+export type { AirEvent } from './airRun';
+export type { Network, NetElement, NetNode } from './network';
+export { OUTSIDE } from './network';
+export { faultsOf, type Fault, type Severity } from './faults';
+export { needlePsi, readOff, usualSeenGauge, type SeenGauge } from './seenGauge';
+export { drive, REFERENCE_S, referenceMoves, type Move } from './referenceRun';
+export {
+  exhaustsOf,
+  jointsOf,
+  listenAt,
+  lossAt,
+  scfmOf,
+  soapAt,
+  type Heard,
+  type Soap,
+} from './bayChecks';
