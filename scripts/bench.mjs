@@ -163,6 +163,10 @@ await runMain(async () => {
   console.log(
     await run(process.execPath, ['--import', 'tsx', 'server/bench/leak.bench.ts'], { cwd: root }),
   );
+  say('running the twin');
+  console.log(
+    await run(process.execPath, ['--import', 'tsx', 'server/bench/twin.bench.ts'], { cwd: root }),
+  );
   const webFolder = await ensureWebBuild();
   const home = join(dataFolder(), `bench-${process.pid}`);
   const postgres = await startPostgres({ home });

@@ -73,3 +73,5 @@ export {
   type SignIn,
 } from './account';
 export type { RuleSetList, RunRecord, RunRow, RunRowFigure, YardRow } from './views';
+
+export { gaugeChannels, type GaugeChannel, type SentSample } from './gaugeSet';

@@ -70,3 +70,5 @@ export { drift, type Drift } from './reading/drift';
 export { figureTitles, sayChance, sayFigureLine, sayLimit, sayValue } from './reading/figureWords';
 export { decisiveFigure, outcomeOf } from './reading/outcomeOf';
 export { markRows, type MarkRow } from './reading/markRows';
+export { caughtMark, type CaughtMark } from './linked/caughtMark';
+export { withSample, type GaugeSample } from './linked/sampleLog';

@@ -40,6 +40,8 @@ interface LadderProps {
   flags: readonly LadderFlag[];
   /** Where the needle is thought to be, or null for a ladder that is only looked at. */
   needlePsi: number | null;
+  /** Where a linked gauge stands, drawn beside what is proposed. */
+  livePsi?: number | null;
   height: number;
   width: number;
   /** Given, the needle can be dragged. */
@@ -57,7 +59,8 @@ const FLAG_LENGTH = 52;
 
 /** The ladder: a pressure scale as two rails with rungs, windows hatched, marks as flags, the needle across. */
 export function Ladder(props: LadderProps) {
-  const { gauge, rangePsi, windows, flags, needlePsi, height, width, onDrag, onNudge } = props;
+  const { gauge, rangePsi, windows, flags, needlePsi, livePsi, height, width, onDrag, onNudge } =
+    props;
   const [low, high] = rangePsi;
   const scale = useMemo(() => ladderScale(gauge, [low, high], height), [gauge, low, high, height]);
   const box = useRef<View>(null);
@@ -70,6 +73,9 @@ export function Ladder(props: LadderProps) {
       <Windows scale={scale} windows={windows} flags={flags} height={height} />
       <Frame scale={scale} height={height} />
       <Flags scale={scale} flags={flags} gauge={gauge} height={height} />
+      {typeof livePsi === 'number' ? (
+        <LiveMark y={Math.min(height, Math.max(0, scale.y(livePsi)))} />
+      ) : null}
       {needlePsi !== null ? <Needle y={scale.y(needlePsi)} /> : null}
     </Svg>
   );
@@ -299,4 +305,10 @@ function Needle({ y }: { y: number }) {
       <Circle cx={LEFT} cy={y} r={8} fill={palette.accent} />
     </G>
   );
+}
+
+/** A linked gauge's own needle: thin, right across, so that it is not taken for the reading that will be kept. */
+function LiveMark({ y }: { y: number }) {
+  const palette = usePalette();
+  return <Path d={`M${LEFT - 6} ${y}H${RIGHT + 14}`} stroke={palette.ink} strokeWidth={2.5} />;
 }

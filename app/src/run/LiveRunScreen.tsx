@@ -17,7 +17,9 @@ import { VerdictSign } from '../ui/VerdictSign';
 import { PadPart } from './PadPart';
 import { LADDER_WIDTH, RunLadder } from './RunLadder';
 import { RunSheets, type SheetName } from './RunSheets';
-import { StepPane } from './StepPane';
+import { StepPane, type HowRead } from './StepPane';
+import { useLinkChoice } from '../linked/useLinkChoice';
+import { useLinkedGauge } from '../linked/useLinkedGauge';
 import { useRunDesk, type RunDesk } from './useRunDesk';
 import { useRunKeys } from './useRunKeys';
 import { useSpokenRun } from './useSpokenRun';
@@ -40,7 +42,9 @@ export function LiveRunScreen({ run }: LiveRunProps) {
   const { hand } = usePrefs();
   const { height } = useWindowDimensions();
   const [sheet, setSheet] = useState<SheetName>(null);
-  const desk = useRunDesk(run);
+  const [byGauge, setByGauge] = useLinkChoice(header.id);
+  const linked = useLinkedGauge(byGauge ? unit.id : null, 'primary');
+  const desk = useRunDesk(run, linked?.gauge ?? null);
   useWakeLock();
   useSpokenRun(state, desk.hold, unit.gauge.unit, header.ruleSet.school);
   useRunKeys(
@@ -61,10 +65,23 @@ export function LiveRunScreen({ run }: LiveRunProps) {
   const settledDesk = useDeferredValue(desk);
   const busy = settled !== run;
 
-  const head = <RunHead run={settled} wide={wide} onStop={() => setSheet('stop')} />;
+  const head = (
+    <RunHead
+      run={settled}
+      wide={wide}
+      said={linked?.said ?? null}
+      onStop={() => setSheet('stop')}
+    />
+  );
   const ladder = <RunLadder state={settled.state} header={header} desk={settledDesk} />;
   const pane = (
-    <RunPane run={settled} desk={settledDesk} wide={wide} onSkip={() => setSheet('skip')} />
+    <RunPane
+      run={settled}
+      desk={settledDesk}
+      wide={wide}
+      onSkip={() => setSheet('skip')}
+      reading={{ byGauge, choose: setByGauge }}
+    />
   );
   // Nothing is timed while things are looked at: the room is the list's.
   const padHeight =
@@ -150,7 +167,14 @@ function shortTitle({ unit, towed }: LiveRun['header']): string {
   return [unitTitle(unit), ...towed.map((each) => each.number)].join(' + ');
 }
 
-function RunHead({ run, wide, onStop }: { run: LiveRun; wide: boolean; onStop: () => void }) {
+interface RunHeadProps extends LiveRunProps {
+  wide: boolean;
+  /** How a linked gauge stands. */
+  said: string | null;
+  onStop: () => void;
+}
+
+function RunHead({ run, wide, said, onStop }: RunHeadProps) {
   const { header, state } = run;
   return (
     <View
@@ -169,7 +193,12 @@ function RunHead({ run, wide, onStop }: { run: LiveRun; wide: boolean; onStop: (
           <Txt as="small" tone="quiet" lines={1} style={{ flexShrink: 0 }}>
             {state.step ? `${state.stepIndex + 1} of ${state.procedure.steps.length}` : 'all steps'}
           </Txt>
-          {wide ? null : <OutboxSign inline />}
+          {said ? (
+            <Txt as="small" tone="quiet" lines={1}>
+              {said}
+            </Txt>
+          ) : null}
+          {wide || said ? null : <OutboxSign inline />}
         </View>
       </View>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}>
@@ -198,10 +227,11 @@ interface RunPaneProps extends LiveRunProps {
   desk: RunDesk;
   wide: boolean;
   onSkip: () => void;
+  reading: HowRead;
 }
 
 /** The step that is waited on, or, when all are done, what the run comes to. */
-function RunPane({ run, desk, wide, onSkip }: RunPaneProps) {
+function RunPane({ run, desk, wide, onSkip, reading }: RunPaneProps) {
   const { header, state } = run;
   const { unit, ruleSet } = header;
   const { step } = state;
@@ -219,6 +249,7 @@ function RunPane({ run, desk, wide, onSkip }: RunPaneProps) {
         doubts={doubts}
         narrow={!wide && (step.act.kind === 'marks' || step.act.kind === 'hold')}
         onSkip={onSkip}
+        reading={reading}
       />
     );
   }

@@ -19,7 +19,7 @@ interface PadPartProps {
 function padWords(
   state: RunState,
   gauge: Gauge,
-  { pad, hold, needlePsi, answers }: RunDesk,
+  { pad, hold, needlePsi, answers, caughtAtMs }: RunDesk,
 ): { title: string; hint: string } {
   const act = state.step?.act;
   if (!act) return { title: 'Keep this run', hint: 'closes it; nothing can be added after' };
@@ -50,7 +50,10 @@ function padWords(
   }
   const reading = sayPressure(needlePsi, gauge.unit);
   const { spec } = markAt(pad, needlePsi, gauge);
-  return { title: spec.pad.replace('{reading}', reading), hint: spec.hint };
+  return {
+    title: spec.pad.replace('{reading}', reading),
+    hint: caughtAtMs === null ? spec.hint : 'the gauge saw it: confirm',
+  };
 }
 
 /** Everything under the thumb: trouble where there is any, the nudges, the pad. */

@@ -50,6 +50,7 @@ export function RunLadder({ state, header, desk }: RunLadderProps) {
           windows={windows}
           flags={flags}
           needlePsi={desk.needlePsi}
+          livePsi={desk.livePsi}
           height={box.height}
           width={LADDER_WIDTH}
           {...(desk.pad ? { onDrag: desk.drag, onNudge: desk.nudge } : {})}

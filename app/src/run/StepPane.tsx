@@ -20,6 +20,12 @@ import { Txt } from '../ui/Txt';
 import { LookList } from './LookList';
 import type { RunDesk } from './useRunDesk';
 
+/** Who reads the needle: an eye, or a gauge set that is teed in. */
+export interface HowRead {
+  byGauge: boolean;
+  choose: (byGauge: boolean) => void;
+}
+
 interface StepPaneProps {
   state: RunState;
   gauge: Gauge;
@@ -31,6 +37,7 @@ interface StepPaneProps {
   /** There is little width: on a phone beside the ladder. */
   narrow: boolean;
   onSkip: () => void;
+  reading: HowRead;
 }
 
 /** The step that is waited on: what to do, its dangers, its clock, and what came out so far. */
@@ -43,6 +50,7 @@ export function StepPane({
   doubts,
   narrow,
   onSkip,
+  reading,
 }: StepPaneProps) {
   const { step } = state;
   if (!step) return null;
@@ -68,18 +76,33 @@ export function StepPane({
         <>
           <Checks checks={step.act.checks} />
           <View style={{ gap: space.hair }}>
-            <Txt as="smallBold">Gauge you will read</Txt>
+            <Txt as="smallBold">How it is read</Txt>
             <Segments
-              label="Gauge you will read"
+              label="How it is read"
               size="glove"
-              options={step.act.gauges.map((role: GaugeRole) => ({
-                value: role,
-                title: gaugeWord(role, school),
-              }))}
-              value={desk.gaugeRole}
-              onChange={desk.setGaugeRole}
+              options={[
+                { value: 'eye', title: 'by eye' },
+                { value: 'gauge', title: 'by a gauge set' },
+              ]}
+              value={reading.byGauge ? 'gauge' : 'eye'}
+              onChange={(value) => reading.choose(value === 'gauge')}
             />
           </View>
+          {reading.byGauge ? null : (
+            <View style={{ gap: space.hair }}>
+              <Txt as="smallBold">Gauge you will read</Txt>
+              <Segments
+                label="Gauge you will read"
+                size="glove"
+                options={step.act.gauges.map((role: GaugeRole) => ({
+                  value: role,
+                  title: gaugeWord(role, school),
+                }))}
+                value={desk.gaugeRole}
+                onChange={desk.setGaugeRole}
+              />
+            </View>
+          )}
         </>
       ) : null}
       {hold

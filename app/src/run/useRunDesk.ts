@@ -1,5 +1,6 @@
 import type { GaugeRole } from '@keen-bleed/contract';
 import {
+  caughtMark,
   halfDivisionPsi,
   holdNow,
   itemsOf,
@@ -12,6 +13,7 @@ import {
   type PadNow,
 } from '@keen-bleed/core';
 import { useEffect, useMemo, useState } from 'react';
+import { LINKED_RESOLUTION_PSI, type LinkedGauge } from '../linked/linkedGauge';
 import type { LiveRun, NewFact } from '../store/useRun';
 import { signalHoldOver, signalMark } from './signal';
 import { useBounceGuard } from './useBounceGuard';
@@ -23,6 +25,10 @@ export interface RunDesk {
   hold: HoldNow | null;
   /** Where the needle is thought to be; null where no reading is waited for. */
   needlePsi: number | null;
+  /** Where a linked gauge's needle stands now. */
+  livePsi: number | null;
+  /** When a linked gauge saw what the pad waits for. */
+  caughtAtMs: number | null;
   /** What one nudge moves. */
   movePsi: number;
   gaugeRole: GaugeRole;
@@ -45,7 +51,10 @@ export interface RunDesk {
 }
 
 /** Ties a run's state to the pad, the needle and the clock. */
-export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
+export function useRunDesk(
+  { header, state, record }: LiveRun,
+  linked: LinkedGauge | null = null,
+): RunDesk {
   const { gauge } = header.unit;
   const { step } = state;
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -69,7 +78,10 @@ export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
   const pad = isEnding
     ? null
     : padNow(state, readingNow && state.hold ? state.hold.endsAtMs : nowMs);
-  const gaugeRole = chosen ?? (step?.act.kind === 'ready' ? step.act.gauges[0] : null) ?? 'primary';
+  const gaugeRole =
+    chosen ??
+    (linked ? 'master' : step?.act.kind === 'ready' ? step.act.gauges[0] : null) ??
+    'primary';
 
   const answers = useMemo(() => {
     if (!step) return {};
@@ -81,7 +93,25 @@ export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
   }, [answered, step]);
 
   const awaits = `${step?.id ?? ''}/${pad?.spec.key ?? ''}/${state.marks.length}`;
-  const needlePsi = pad ? (moved?.awaits === awaits ? moved.psi : pad.proposedPsi) : null;
+  const log = linked?.log;
+  const { lastAtMs } = state;
+  const padKey = pad ? `${pad.spec.key}/${pad.proposedPsi}/${pad.method}` : '';
+  // The pad is made anew at each drawing; what it waits for is what counts.
+  const caught = useMemo(
+    () => (pad && log ? caughtMark(pad, log, lastAtMs) : null),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [padKey, log, lastAtMs],
+  );
+  const livePsi = linked?.psi ?? null;
+  const byHand = moved?.awaits === awaits;
+  const proposedPsi = !pad
+    ? null
+    : caught
+      ? caught.psi
+      : livePsi !== null && pad.method === 'read'
+        ? livePsi
+        : pad.proposedPsi;
+  const needlePsi = !pad ? null : byHand ? moved.psi : proposedPsi;
   // A dial's lines only where a passing is timed; in a hold the needle may also stand between two.
   const byLine = pad?.method === 'crossing' && pad.between === null;
 
@@ -115,8 +145,10 @@ export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
         stepId: step.id,
         key: spec.key,
         readingPsi: needlePsi,
-        resolutionPsi: halfDivisionPsi(gauge),
+        resolutionPsi: linked && !byHand ? LINKED_RESOLUTION_PSI : halfDivisionPsi(gauge),
         method,
+        // Seen by the gauge when it happened; the press only confirms it.
+        ...(caught && !byHand ? { atMs: caught.atMs } : {}),
       }).then((kept) => {
         // The first tone of a page is slow to make: the mark is drawn before it sounds.
         if (kept) setTimeout(signalMark, 60);
@@ -140,6 +172,8 @@ export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
     pad,
     hold,
     needlePsi,
+    livePsi,
+    caughtAtMs: caught && !byHand ? caught.atMs : null,
     movePsi: halfDivisionPsi(gauge) * (byLine ? 2 : 1),
     readingNow,
     readNow: () => setReadingIn(readingNow ? null : (step?.id ?? null)),
@@ -170,7 +204,7 @@ export function useRunDesk({ header, state, record }: LiveRun): RunDesk {
       if (!pad) return;
       // From where the last nudge put it, drawn or not: keys come faster than a slow phone draws.
       setMoved((before) => {
-        const from = before?.awaits === awaits ? before.psi : pad.proposedPsi;
+        const from = before?.awaits === awaits ? before.psi : (proposedPsi ?? pad.proposedPsi);
         return { awaits, psi: nudgedPsi(from, moves * (byLine ? 2 : 1), gauge) };
       });
     },

@@ -28,6 +28,8 @@ export interface MarkSpec {
   hint: string;
   /** `passing`: a place on the dial the needle passes, whose time is wanted. `needle`: where it stands. */
   at: 'passing' | 'needle';
+  /** How the moment shows in the pressure itself, where it does: a linked gauge can catch it. */
+  shows?: 'stops-rising' | 'starts-rising' | 'steady';
   proposal: Proposal;
 }
 

@@ -118,37 +118,41 @@ export class AirRun {
 
   private step(): void {
     this.switchDue();
-    const { solver } = this;
     [this.from, this.to] = [this.to, this.from];
     [this.fromRates, this.toRates] = [this.toRates, this.fromRates];
     this.fromS = this.toS;
     let h = Math.min(this.stepS, LONGEST_STEP_S);
     let again = false;
     for (;;) {
-      const error = solver.attempt(this.from, this.fromRates, h);
+      const error = this.tried(h);
       if (error <= 1) {
-        const longer = Rodas.following(h, error);
-        // What has just been too long is not tried again at once.
-        this.stepS = again ? Math.min(h, longer) : longer;
-        break;
+        const { at, latches } = this.firstSwitching(h);
+        // Up to where something switches the step is made anew; a lucky long one may hide that a short one fails.
+        const errorAt = latches.length > 0 && at < h ? this.tried(at) : error;
+        if (errorAt <= 1) {
+          const longer = Rodas.following(h, error);
+          // What has just been too long is not tried again at once.
+          this.stepS = latches.length > 0 ? FIRST_STEP_S : again ? Math.min(h, longer) : longer;
+          this.due = latches;
+          break;
+        }
+        h = Rodas.following(at, errorAt);
+      } else {
+        h = Rodas.following(h, error);
       }
       this.rejected += 1;
       again = true;
-      h = Rodas.following(h, error);
       if (h < SHORTEST_STEP_S)
         throw new Error(`The air system cannot be followed past ${this.fromS} s`);
     }
     this.steps += 1;
-    this.take(h);
-    const { at, latches } = this.firstSwitching(h);
-    if (latches.length > 0 && at < h) {
-      solver.attempt(this.from, this.fromRates, at);
-      this.take(at);
-    }
-    if (latches.length > 0) {
-      this.due = latches;
-      this.stepS = FIRST_STEP_S;
-    }
+  }
+
+  /** Tries a step of `h`; where it is good enough, its end is taken. */
+  private tried(h: number): number {
+    const error = this.solver.attempt(this.from, this.fromRates, h);
+    if (error <= 1) this.take(h);
+    return error;
   }
 
   private take(h: number): void {

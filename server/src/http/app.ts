@@ -7,6 +7,7 @@ import { sessionMiddleware } from '../accounts/session';
 import type { Database } from '../db/database';
 import { runRoutes, schemaRoutes } from '../runs/runRoutes';
 import { dueRoutes } from '../units/dueRoutes';
+import { gaugeRoutes } from '../gauges/gaugeRoutes';
 import { rigRoutes } from '../rigs/rigRoutes';
 import { ruleSetRoutes } from '../ruleSets/ruleSetRoutes';
 import { unitRoutes } from '../units/unitRoutes';
@@ -84,6 +85,7 @@ export function makeApp(options: AppOptions): Express {
   api.use(rigRoutes(database.db));
   api.use(ruleSetRoutes(database.db));
   api.use(runRoutes(database.db));
+  api.use(gaugeRoutes(database.db));
   api.use(() => {
     throw new ApiError('not-found', 'There is nothing at this address.');
   });

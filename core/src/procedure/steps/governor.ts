@@ -94,7 +94,15 @@ export const cutOut: StepMaker = {
           cautions: ['Eye protection near the dryer: it purges at cut-out.'],
           act: {
             kind: 'marks',
-            marks: [needleAt('cut-out', 'Stopped at {reading}', governorCutOut)],
+            marks: [
+              needleAt(
+                'cut-out',
+                'Stopped at {reading}',
+                governorCutOut,
+                undefined,
+                'stops-rising',
+              ),
+            ],
           },
           reckon: [{ kind: 'level', key: 'cut-out', figure: 'cut-out' }],
           windowFigures: ['cut-out'],
@@ -115,11 +123,13 @@ export const cutIn: StepMaker = {
           act: {
             kind: 'marks',
             marks: [
-              needleAt('cut-in', 'Climbs from {reading}', {
-                from: 'governor',
-                field: 'cutInPsi',
-                otherwisePsi: 100,
-              }),
+              needleAt(
+                'cut-in',
+                'Climbs from {reading}',
+                { from: 'governor', field: 'cutInPsi', otherwisePsi: 100 },
+                undefined,
+                'starts-rising',
+              ),
             ],
           },
           reckon: [

@@ -27,7 +27,7 @@ function hold(start: Proposal, both: boolean): HoldAct {
     kind: 'hold',
     seconds: HOLD_S,
     extendSeconds: HOLD_S,
-    start: needleAt('start', 'Settled at {reading}: start', start),
+    start: needleAt('start', 'Settled at {reading}: start', start, undefined, 'steady'),
     crossing,
     reading: needleAt(
       'reading',

@@ -21,7 +21,8 @@ export const needleAt = (
   pad: string,
   proposal: Proposal,
   hint = SET_THEN_TAP,
-): MarkSpec => ({ key, pad, hint, at: 'needle', proposal });
+  shows?: MarkSpec['shows'],
+): MarkSpec => ({ key, pad, hint, at: 'needle', proposal, ...(shows ? { shows } : {}) });
 
 /** Where the governor is set to cut out. */
 export const governorCutOut: Proposal = {

@@ -1,0 +1,101 @@
+import fc from 'fast-check';
+import type { PadNow } from '../procedure/awaiting';
+import { caughtMark } from './caughtMark';
+import { withSample, type GaugeSample } from './sampleLog';
+
+const log = (psiAt: (s: number) => number, seconds: number): GaugeSample[] =>
+  Array.from({ length: seconds * 10 }, (_, seq) => ({
+    seq,
+    atMs: seq * 100,
+    psi: psiAt(seq / 10),
+  }));
+const pad = (
+  method: 'crossing' | 'read',
+  shows?: 'stops-rising' | 'starts-rising' | 'steady',
+  proposedPsi = 100,
+): PadNow => ({
+  spec: {
+    key: 'key',
+    pad: '',
+    hint: '',
+    at: method === 'crossing' ? 'passing' : 'needle',
+    proposal: { from: 'level', psi: proposedPsi },
+    ...(shows ? { shows } : {}),
+  },
+  proposedPsi,
+  method,
+  between: null,
+});
+
+describe('the log of a linked gauge', () => {
+  it('is the same whatever comes late, twice or out of turn', () => {
+    fc.assert(
+      fc.property(
+        fc.shuffledSubarray(
+          log((s) => s, 3),
+          { minLength: 1 },
+        ),
+        fc.nat(),
+        (sent, twice) => {
+          const again = [...sent, sent[twice % sent.length] ?? sent[0]!];
+          const kept = again.reduce<readonly GaugeSample[]>(withSample, []);
+          expect(kept).toEqual([...sent].sort((a, b) => a.seq - b.seq));
+        },
+      ),
+    );
+  });
+});
+
+describe('a linked gauge catches', () => {
+  it('the moment a level is passed, between two readings', () => {
+    // 0.57 psi/s from 80: at 100 after 35.09 s.
+    const caught = caughtMark(
+      pad('crossing'),
+      log((s) => 80 + 0.57 * s, 60),
+      0,
+    );
+    expect(caught?.atMs).toBeCloseTo(35_088, -1);
+    expect(caught?.psi).toBe(100);
+  });
+
+  it('nothing that lies before the newest mark', () => {
+    expect(
+      caughtMark(
+        pad('crossing'),
+        log((s) => 80 + 0.57 * s, 60),
+        40_000,
+      ),
+    ).toBeNull();
+  });
+
+  it('cut-out where the climb stops, and not while it goes on', () => {
+    const climbs = (s: number) => Math.min(126, 100 + 0.6 * s) - Math.max(0, s - 43.3) * 0.05;
+    expect(caughtMark(pad('read', 'stops-rising'), log(climbs, 40), 0)).toBeNull();
+    const caught = caughtMark(pad('read', 'stops-rising'), log(climbs, 60), 0);
+    expect(caught?.psi).toBeCloseTo(126, 0);
+    expect((caught?.atMs ?? 0) / 1000).toBeCloseTo(43.3, 0);
+  });
+
+  it('cut-in where the fall turns', () => {
+    const turns = (s: number) => (s < 20 ? 125 - s : 105 + (s - 20) * 0.4);
+    const caught = caughtMark(pad('read', 'starts-rising'), log(turns, 30), 0);
+    expect(caught?.psi).toBeCloseTo(105, 0);
+    expect(caughtMark(pad('read', 'starts-rising'), log(turns, 15), 0)).toBeNull();
+  });
+
+  it('a needle that has come to rest, and no other', () => {
+    const settles = (s: number) => 120 + 6 * Math.exp(-s / 2);
+    expect(caughtMark(pad('read', 'steady'), log(settles, 5), 0)).toBeNull();
+    expect(caughtMark(pad('read', 'steady'), log(settles, 20), 0)?.psi).toBeCloseTo(120, 1);
+  });
+
+  it('nothing where the moment does not show in the pressure', () => {
+    expect(
+      caughtMark(
+        pad('read'),
+        log((s) => 100 - s, 30),
+        0,
+      ),
+    ).toBeNull();
+  });
+});

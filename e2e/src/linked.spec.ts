@@ -1,0 +1,28 @@
+import { expect, pad, signIn, startRun, test } from './ownServer';
+
+test('a linked gauge set moves the needle, catches the marks, and is only confirmed', async ({
+  page,
+  server,
+}) => {
+  await signIn(page, 'idris');
+  await startRun(page, 'Gritter 15');
+  await page.getByRole('radio', { name: 'by a gauge set' }).click();
+  await expect(page.getByText('gauge set linked')).toBeVisible();
+  await pad(page).click();
+  await expect(pad(page)).toContainText('Needle at 85 psi');
+  await expect(pad(page)).toContainText('the gauge saw it: confirm', { timeout: 60_000 });
+  await pad(page).click();
+  await expect(pad(page)).toContainText('Needle at 100 psi');
+  const id = page.url().split('/').at(-1) ?? '';
+  const mark = () =>
+    server.query(
+      `select event->>'readingPsi' || ' ' || (event->>'resolutionPsi') from run_events where run_id = '${id}' and event->>'kind' = 'mark'`,
+    );
+  // Timed by the gauge, and as fine as it sends.
+  await expect.poll(mark).toBe('85 0.1');
+  expect(
+    server.query(
+      `select event->>'gauge' from run_events where run_id = '${id}' and event->>'kind' = 'ready'`,
+    ),
+  ).toBe('master');
+});
