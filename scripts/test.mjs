@@ -12,6 +12,9 @@ import { run } from './setup/run.mjs';
 import { runMain, say, Trouble } from './setup/say.mjs';
 import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
 
+/** Characters of a failure that are printed. */
+const MOST_SAID = 1_500;
+
 const quick = process.argv.includes('--quick');
 const results = [];
 
@@ -63,6 +66,25 @@ async function jest(projects, env = {}) {
   return { passed, failed: numFailedTests + numRuntimeErrorTestSuites };
 }
 
+/** The browser tests that failed, each with its own words: a summary that is cut short helps nobody. */
+function failuresIn(suites) {
+  const inside = (suite) => [
+    ...(suite.specs ?? []).flatMap(({ title, file, tests }) =>
+      tests.flatMap(({ results, projectName }) =>
+        results
+          .filter(({ status }) => status !== 'passed' && status !== 'skipped')
+          .map(({ errors }) => ({
+            title: `${title} (${projectName})`,
+            file,
+            error: errors.map(({ message }) => String(message).slice(0, MOST_SAID)).join('\n'),
+          })),
+      ),
+    ),
+    ...(suite.suites ?? []).flatMap(inside),
+  ];
+  return suites.flatMap(inside);
+}
+
 async function browser(env) {
   const out = join(scratch, 'browser.json');
   let trouble = null;
@@ -71,8 +93,11 @@ async function browser(env) {
     env: { ...process.env, ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: out },
   }).catch((error) => (trouble = error));
   if (!existsSync(out)) throw trouble ?? new Trouble('the browser tests left no result');
-  const { stats } = JSON.parse(readFileSync(out, 'utf8'));
-  if (trouble) console.error(`\n  ${trouble.message}`);
+  const { stats, suites, errors } = JSON.parse(readFileSync(out, 'utf8'));
+  if (trouble && errors.length > 0) console.error(`\n  ${trouble.message}`);
+  for (const { title, file, error } of failuresIn(suites)) {
+    console.error(`\n  ${file}: ${title}\n${error}`);
+  }
   if (stats.expected === 0) throw new Trouble('no browser test was run');
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky };
 }

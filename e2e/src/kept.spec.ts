@@ -74,7 +74,7 @@ test('marks made without network are kept, shown as not sent, and sent once when
   const id = page.url().split('/').at(-1) ?? '';
   await press(page, 'All done, ready');
   // The sign still says so of the time before the press: the server is asked.
-  await expect.poll(() => countEvents(server, id)).toBe('1');
+  await expect.poll(() => countEvents(server, id)).toBe('2');
   await expect(page.getByText('all sent')).toBeVisible();
   await context.setOffline(true);
   await press(page, 'Needle at 85 psi');
@@ -82,12 +82,12 @@ test('marks made without network are kept, shown as not sent, and sent once when
   await page.clock.fastForward(30_000);
   await press(page, 'Needle at 100 psi');
   await expect(page.getByTestId('outbox')).toContainText('2 not sent');
-  expect(server.query(`select count(*) from run_events where run_id = '${id}'`)).toBe('1');
+  expect(server.query(`select count(*) from run_events where run_id = '${id}'`)).toBe('2');
   await context.setOffline(false);
   await expect(page.getByText('all sent')).toBeVisible();
   expect(
     server.query(`select count(*), count(distinct id) from run_events where run_id = '${id}'`),
-  ).toBe('3|3');
+  ).toBe('4|4');
 });
 
 test('a closed tab finds its run again under Run', async ({ page, context }) => {
@@ -112,7 +112,7 @@ test('with the database down it says so, keeps the marks, and sends them later',
   const id = page.url().split('/').at(-1) ?? '';
   await press(page, 'All done, ready');
   // The sign still says so of the time before the press: the server is asked.
-  await expect.poll(() => countEvents(server, id)).toBe('1');
+  await expect.poll(() => countEvents(server, id)).toBe('2');
   await expect(page.getByText('all sent')).toBeVisible();
   server.shutDatabase(true);
   await press(page, 'Needle at 50 psi');
@@ -120,7 +120,7 @@ test('with the database down it says so, keeps the marks, and sends them later',
   server.shutDatabase(false);
   await page.clock.fastForward(5_000);
   await expect(page.getByText('all sent')).toBeVisible();
-  expect(server.query(`select count(*) from run_events where run_id = '${id}'`)).toBe('2');
+  expect(server.query(`select count(*) from run_events where run_id = '${id}'`)).toBe('3');
 });
 
 test('a clock that jumps back is said plainly and marks nothing', async ({ page }) => {

@@ -37,6 +37,11 @@ export function OpenRunsScreen() {
           </LinkTo>
         </View>
       ) : null}
+      <LinkTo to="/trace">
+        <Txt as="bodyBold" tone="accent">
+          Read a recorded trace
+        </Txt>
+      </LinkTo>
       <View role="list" aria-label="Open runs">
         {runs?.map((run) => (
           <View key={run.id} role="listitem">

@@ -10,7 +10,7 @@ import { Txt } from './Txt';
 
 const places = [
   { to: '/', title: 'Yard', under: ['/unit', '/couple'] },
-  { to: '/run', title: 'Run', under: ['/run'] },
+  { to: '/run', title: 'Run', under: ['/run', '/trace'] },
   { to: '/bay', title: 'Bay', under: ['/bay'] },
   { to: '/shop', title: 'Shop', under: ['/shop', '/rules'] },
 ] as const;

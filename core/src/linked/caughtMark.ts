@@ -12,6 +12,10 @@ const STILL_PSI = 0.4;
 const STOPPED_FOR_MS = 3_000;
 /** A climb of this much, psi, is one. */
 const CLIMB_PSI = 1;
+/** A tank comes back a little after each pump of the pedal; a climb lasts longer than that. */
+const TURNED_FOR_MS = 7_000;
+const CLIMBING_FOR_MS = 4_000;
+const CLIMBING_PSI = 0.3;
 /** Settled: within this over the time below, psi. */
 const STEADY_PSI = 0.5;
 const STEADY_FOR_MS = 5_000;
@@ -71,14 +75,20 @@ function stopped(seen: readonly GaugeSample[]): CaughtMark | null {
   return null;
 }
 
-/** The bottom of a fall after which it has climbed. */
+/** The bottom of a fall after which it has climbed, and climbs on. */
 function turnedUp(seen: readonly GaugeSample[]): CaughtMark | null {
   const [first] = seen;
   if (!first) return null;
   let bottom = first;
+  let lately = 0;
   for (const sample of seen) {
     if (sample.psi < bottom.psi) bottom = sample;
-    if (first.psi - bottom.psi >= CLIMB_PSI && sample.psi - bottom.psi >= CLIMB_PSI) {
+    while ((seen[lately]?.atMs ?? Infinity) < sample.atMs - CLIMBING_FOR_MS) lately += 1;
+    const before = seen[lately] ?? sample;
+    const climbed =
+      sample.psi - bottom.psi >= CLIMB_PSI && sample.atMs - bottom.atMs >= TURNED_FOR_MS;
+    const climbs = sample.psi - before.psi >= CLIMBING_PSI;
+    if (first.psi - bottom.psi >= CLIMB_PSI && climbed && climbs) {
       return { atMs: bottom.atMs, psi: bottom.psi };
     }
   }

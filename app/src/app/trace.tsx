@@ -1,0 +1,1 @@
+export { TraceScreen as default } from '../trace/TraceScreen';

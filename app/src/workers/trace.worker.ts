@@ -1,0 +1,4 @@
+import * as Comlink from 'comlink';
+import { makeTraceWorker } from '../trace/traceWorker';
+
+Comlink.expose(makeTraceWorker());

@@ -1,0 +1,14 @@
+/* Traces stand apart from the rest of core, so that a page that does not need them does not load them. */
+export { forDrawing } from './forDrawing';
+export { columnHead, readMoment, readNumber, TraceReader, type ColumnHead } from './readTable';
+export {
+  firstAt,
+  lineThrough,
+  psiAt,
+  segmentKinds,
+  segmentsOf,
+  type Segment,
+  type SegmentKind,
+  type Trace,
+} from './segments';
+export { factsOf, type TraceFact } from './factsOf';

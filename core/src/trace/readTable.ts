@@ -1,0 +1,94 @@
+import type { PressureUnit } from '@keen-bleed/contract';
+import { toPsi } from '../units/pressure';
+import type { Trace } from './segments';
+
+/** What the head of a column tells of it. */
+export interface ColumnHead {
+  title: string;
+  /** Null where the head does not say. */
+  unit: PressureUnit | 's' | 'ms' | 'min' | null;
+}
+
+const units: readonly (readonly [RegExp, ColumnHead['unit']])[] = [
+  [/\bpsi\b/i, 'psi'],
+  [/\bkpa\b/i, 'kPa'],
+  [/\bbar\b/i, 'bar'],
+  [/\b(ms|millis\w*)\b/i, 'ms'],
+  [/\bmin(ute)?s?\b/i, 'min'],
+  [/\b(s|sec\w*)\b/i, 's'],
+];
+
+/** Reads the unit out of a column's head: “Primary (kPa)”, “time_s”. */
+export function columnHead(title: string): ColumnHead {
+  const words = title.replaceAll(/[_()[\]/,;]/g, ' ');
+  return { title: title.trim(), unit: units.find(([fits]) => fits.test(words))?.[1] ?? null };
+}
+
+const perSecond = { s: 1, ms: 1e-3, min: 60 } as const;
+
+/** A number as loggers write it, with a point or a comma; NaN where it is none. */
+export function readNumber(text: string): number {
+  const trimmed = text.trim();
+  if (trimmed === '') return NaN;
+  return Number(/^[-+]?\d+,\d+$/.test(trimmed) ? trimmed.replace(',', '.') : trimmed);
+}
+
+/** A moment as loggers write it, in seconds: a number, or a date and time. */
+export function readMoment(text: string, unit: 's' | 'ms' | 'min'): number {
+  const number = readNumber(text);
+  if (!Number.isNaN(number)) return number * perSecond[unit];
+  const date = Date.parse(
+    text.includes('T') || text.includes('Z') ? text : `${text.trim().replace(' ', 'T')}Z`,
+  );
+  return date / 1000;
+}
+
+/** Gathers the rows of one pressure column; rows that cannot be read are counted, not guessed. */
+export class TraceReader {
+  /** Rows left out: no number in them, or a time that went back. */
+  leftOut = 0;
+  private seconds = new Float64Array(4096);
+  private psi = new Float64Array(4096);
+  private length = 0;
+  private startS = NaN;
+
+  constructor(
+    private readonly timeUnit: 's' | 'ms' | 'min',
+    private readonly pressureUnit: PressureUnit,
+  ) {}
+
+  add(time: string, pressure: string): void {
+    const moment = readMoment(time, this.timeUnit);
+    const value = readNumber(pressure);
+    if (Number.isNaN(moment) || Number.isNaN(value)) {
+      this.leftOut += 1;
+      return;
+    }
+    if (Number.isNaN(this.startS)) this.startS = moment;
+    const s = moment - this.startS;
+    if (this.length > 0 && s <= (this.seconds[this.length - 1] ?? 0)) {
+      this.leftOut += 1;
+      return;
+    }
+    if (this.length === this.seconds.length) {
+      this.seconds = grown(this.seconds);
+      this.psi = grown(this.psi);
+    }
+    this.seconds[this.length] = s;
+    this.psi[this.length] = toPsi(value, this.pressureUnit);
+    this.length += 1;
+  }
+
+  trace(): Trace {
+    return {
+      seconds: this.seconds.slice(0, this.length),
+      psi: this.psi.slice(0, this.length),
+    };
+  }
+}
+
+function grown(values: Float64Array<ArrayBuffer>): Float64Array<ArrayBuffer> {
+  const more = new Float64Array(values.length * 2);
+  more.set(values);
+  return more;
+}

@@ -1,0 +1,183 @@
+import { linearRegression } from 'simple-statistics';
+import { roadTest } from '../standards/roadTest';
+import { testUnit } from '../test/walk';
+import { readRun } from '../procedure/readRun';
+import { outcomeOf } from '../reading/outcomeOf';
+import type { RunEvent } from '@keen-bleed/contract';
+import { Twin } from '../twin/twin';
+import { factsOf } from './factsOf';
+import { forDrawing } from './forDrawing';
+import { columnHead, readMoment, readNumber, TraceReader } from './readTable';
+import { lineThrough, segmentsOf, type Trace } from './segments';
+
+const unit = testUnit();
+
+/** A truck's primary tank through a test, recorded ten times a second, with a known leak in the holds. */
+function recorded(): Trace {
+  const twin = new Twin({ unit, towed: [] }, { tanksPsi: 80 });
+  twin.leak('primary tank', 2e-11);
+  twin.dash('park valve', true);
+  twin.advanceTo(20);
+  const seconds: number[] = [];
+  const psi: number[] = [];
+  const to = (untilS: number) => {
+    for (let s = seconds.length / 10; s < untilS; s = seconds.length / 10) {
+      twin.advanceTo(20 + s);
+      seconds.push(s);
+      psi.push(twin.psi('primary tank'));
+    }
+  };
+  to(5);
+  twin.engine(2100);
+  to(140);
+  twin.engine(650);
+  // Fanned slowly, until the governor cuts in.
+  for (let n = 0; twin.isHigh('governor'); n += 1) {
+    twin.ask('pedal', 60);
+    to(142 + 8 * n);
+    twin.ask('pedal', 0);
+    to(148 + 8 * n);
+  }
+  to(200);
+  twin.engine(2100);
+  to(260);
+  twin.engine(0);
+  to(520);
+  twin.ask('pedal', 150);
+  to(620);
+  twin.ask('pedal', 0);
+  to(625);
+  for (let n = 0; n < 20; n += 1) {
+    twin.ask('pedal', 150);
+    to(627 + 4 * n);
+    twin.ask('pedal', 0);
+    to(629 + 4 * n);
+  }
+  return { seconds: Float64Array.from(seconds), psi: Float64Array.from(psi) };
+}
+const trace = recorded();
+const segments = segmentsOf(trace);
+const of = (kind: string) => segments.filter((each) => each.kind === kind);
+
+describe('the segments of a recorded test', () => {
+  it('are its climbs, cut-out, cut-in, holds, applications and fall', () => {
+    expect(of('build-up').length).toBeGreaterThanOrEqual(2);
+    expect(of('cut-out')[0]?.fromPsi).toBeGreaterThan(122);
+    expect(of('cut-out')[0]?.fromPsi).toBeLessThan(127);
+    expect(of('cut-in')[0]?.fromPsi).toBeLessThan(102);
+    expect(of('hold').filter((each) => each.toS - each.fromS > 60).length).toBeGreaterThanOrEqual(
+      2,
+    );
+    expect(of('application').length).toBeGreaterThanOrEqual(15);
+    expect(of('fall')).toHaveLength(1);
+    expect(of('gap')).toHaveLength(0);
+  });
+
+  it('show where nothing was recorded', () => {
+    const keep = Array.from(trace.seconds.keys()).filter((i) => {
+      const s = trace.seconds[i] ?? 0;
+      return s < 300 || s > 330;
+    });
+    const torn = {
+      seconds: Float64Array.from(keep, (i) => trace.seconds[i] ?? 0),
+      psi: Float64Array.from(keep, (i) => trace.psi[i] ?? 0),
+    };
+    const [gap] = segmentsOf(torn).filter((each) => each.kind === 'gap');
+    expect(gap?.fromS).toBeCloseTo(300, 0);
+    expect(gap?.toS).toBeCloseTo(330, 0);
+  });
+
+  it('of next to nothing are none', () => {
+    expect(segmentsOf({ seconds: new Float64Array(3), psi: new Float64Array(3) })).toEqual([]);
+  });
+});
+
+describe('a line through a stretch', () => {
+  it('is the least-squares line of a general library', () => {
+    const [hold] = of('hold');
+    if (!hold) throw new Error('no hold');
+    const points = Array.from(trace.seconds.keys())
+      .map((i) => [trace.seconds[i] ?? 0, trace.psi[i] ?? 0])
+      .filter(([s = 0]) => s >= hold.fromS && s <= hold.toS);
+    const line = lineThrough(trace, hold.fromS, hold.toS);
+    expect(line?.slope).toBeCloseTo(linearRegression(points).m, 9);
+    expect(line?.count).toBe(points.length);
+  });
+});
+
+describe('a run out of a trace', () => {
+  const header = { unit, towed: [], ruleSet: roadTest, leftOut: ['drain'] };
+  const startedAtMs = 1_760_000_000_000;
+  const facts = factsOf(header, trace, segments, startedAtMs);
+  const events = facts.map((fact, i): RunEvent => ({
+    ...fact,
+    id: `00000000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`,
+    seq: i + 1,
+  }));
+  const state = readRun(header, events);
+  const outcome = outcomeOf(state, { ...header, sayIn: 'psi' });
+  const figure = (id: string) => outcome.figures.find((each) => each.id === id);
+
+  it('has its build-up, cut-out and cut-in at their times', () => {
+    expect(figure('build-up-time')?.value).toBeGreaterThan(10);
+    expect(figure('build-up-time')?.value).toBeLessThan(30);
+    expect(figure('cut-out')?.value).toBeGreaterThan(122);
+    expect(figure('cut-in')?.value).toBeLessThan(102);
+    for (const [i, fact] of facts.entries()) {
+      expect(fact.atMs).toBeGreaterThanOrEqual(facts[i - 1]?.atMs ?? startedAtMs);
+    }
+  });
+
+  it('has the leak that the twin was given', () => {
+    // Choked flow of 2·10⁻¹¹ m³/(s·Pa) out of both circuits’ air at 120 psi, isothermal.
+    const leak = figure('static-leak')?.value ?? NaN;
+    expect(leak).toBeGreaterThan(0.1);
+    expect(leak).toBeLessThan(1.5);
+  });
+
+  it('says of each step that does not show in a pressure that it is not in the trace', () => {
+    const skipped = facts.flatMap((fact) => (fact.kind === 'skip' ? [fact.stepId] : []));
+    expect(skipped).toContain('warning');
+    expect(skipped).toContain('pop-out');
+    expect(skipped).not.toContain('cut-out');
+  });
+});
+
+describe('a table of readings', () => {
+  it('tells its units where its heads do', () => {
+    expect(columnHead('Primary (kPa)')).toEqual({ title: 'Primary (kPa)', unit: 'kPa' });
+    expect(columnHead('time_s').unit).toBe('s');
+    expect(columnHead('Tank 21 [bar]').unit).toBe('bar');
+    expect(columnHead('channel 1').unit).toBeNull();
+  });
+
+  it('is read with points or commas, in numbers or in dates, and counts what it cannot read', () => {
+    expect(readNumber(' 8,25 ')).toBe(8.25);
+    expect(readNumber('n/a')).toBeNaN();
+    expect(
+      readMoment('2026-11-24 07:00:01.5', 's') - readMoment('2026-11-24T07:00:00Z', 's'),
+    ).toBeCloseTo(1.5, 6);
+    const reader = new TraceReader('ms', 'bar');
+    reader.add('1000', '8,0');
+    reader.add('1500', 'x');
+    reader.add('900', '8.1');
+    reader.add('2000', '8.1');
+    const { seconds, psi } = reader.trace();
+    expect([...seconds]).toEqual([0, 1]);
+    expect(psi[0]).toBeCloseTo(116.03, 2);
+    expect(reader.leftOut).toBe(2);
+  });
+});
+
+describe('a trace for a drawing', () => {
+  it('keeps every spike and stays within two points a column', () => {
+    const n = 100_000;
+    const seconds = Float64Array.from({ length: n }, (_, i) => i / 100);
+    const psi = Float64Array.from({ length: n }, (_, i) => (i === 61_803 ? 149 : 100));
+    const points = forDrawing({ seconds, psi }, 0, n / 100, 300);
+    expect(points.length).toBeLessThanOrEqual(600);
+    expect(Math.max(...points.map((point) => point.psi))).toBe(149);
+    for (const [i, point] of points.entries())
+      expect(point.s).toBeGreaterThanOrEqual(points[i - 1]?.s ?? 0);
+  });
+});

@@ -1,0 +1,83 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, signIn, test } from './ownServer';
+
+/** A made-up truck: built up, held, a step at the pedal and a hold again; in kPa, ten readings a second. */
+function logged(): string {
+  const rows = ['time_s,Primary (kPa),remark'];
+  const psiAt = (s: number) => {
+    if (s < 10) return 76;
+    if (s < 80) return Math.min(125, 76 + 0.7 * (s - 10));
+    if (s < 100) return 125;
+    if (s < 110) return 125 - 2.6 * (s - 100);
+    if (s < 170) return Math.min(125, 99 + 0.7 * (s - 110));
+    if (s < 300) return 125 - ((s - 170) / 60) * 1.2;
+    return 114 - ((s - 300) / 60) * 1.5;
+  };
+  for (let n = 0; n < 4_200; n += 1) {
+    const s = n / 10;
+    rows.push(
+      s > 172 && s < 178
+        ? `${s.toFixed(1)},,no signal`
+        : `${s.toFixed(1)},${(psiAt(s) * 6.894757).toFixed(2)},`,
+    );
+  }
+  return rows.join('\n');
+}
+
+test(
+  'a logger’s file is taken apart, looked at closely, and made into a run',
+  { tag: '@both' },
+  async ({ page, server }) => {
+    await signIn(page, 'paula');
+    await page.getByRole('link', { name: 'Run', exact: true }).click();
+    await page.getByRole('link', { name: 'Read a recorded trace' }).click();
+    await page.getByLabel('Logger’s file').setInputFiles({
+      name: 'log.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(logged()),
+    });
+    await expect(page.getByLabel('Column of pressures')).toHaveValue('Primary (kPa)');
+    await page.getByRole('button', { name: 'Read it' }).click();
+    await expect(page.getByText(/4,14\d readings, 5\d rows left out/)).toBeVisible();
+    const segments = page.getByRole('list', { name: 'Segments' });
+    for (const kind of ['Build-up', 'Cut-out', 'Cut-in', 'Hold', 'Nothing recorded']) {
+      await expect(
+        segments.getByRole('button', { name: new RegExp(`^${kind}`) }).first(),
+      ).toBeVisible();
+    }
+    await segments
+      .getByRole('button', { name: /^Build-up/ })
+      .first()
+      .click();
+    await expect(page.getByRole('img', { name: 'What the line leaves' })).toBeVisible();
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+
+    await page.getByLabel('Run of', { exact: true }).selectOption('Gritter 15');
+    await page.getByRole('button', { name: 'Make a run of it' }).click();
+    await expect(page.getByRole('heading', { name: /Gritter 15/ })).toBeVisible();
+    await expect(
+      page
+        .getByText('all steps')
+        .or(page.getByText(/\d+ of \d+/))
+        .first(),
+    ).toBeVisible();
+    const id = page.url().split('/').at(-1) ?? '';
+    const cutOut = () =>
+      server.query(
+        `select round((event->>'readingPsi')::numeric) from run_events where run_id = '${id}' and event->>'key' = 'cut-out'`,
+      );
+    await expect.poll(cutOut).toBe('125');
+  },
+);
+
+test('a file that is none is said so', async ({ page }) => {
+  await signIn(page, 'paula');
+  await page.goto('/trace');
+  await page.getByLabel('Logger’s file').setInputFiles({
+    name: 'notes.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('shopping,list\nbread,milk\n'),
+  });
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Nothing could be read in those columns');
+});
