@@ -174,15 +174,20 @@ async function shown(page: Page): Promise<{ title: string; pad: string }> {
   return { title, pad: await pad(page).innerText() };
 }
 
-/**
- * Lets a running hold come to its end as the clock on the screen has it. A jump by its whole length would land
- * late by what the steps before it took, and a hold found over late asks for a reading.
- */
-export async function letHoldEnd(page: Page): Promise<void> {
+/** Seconds the running hold still has, as the clock on the screen has it. */
+export async function secondsLeft(page: Page): Promise<number> {
   const clock = page.getByTestId('clock');
   await expect(clock).toBeVisible();
   const [minutes = 0, seconds = 0] = (await clock.innerText()).split(':').map(Number);
-  await page.clock.fastForward((60 * minutes + seconds) * 1000);
+  return 60 * minutes + seconds;
+}
+
+/**
+ * Lets a running hold come to its end. A jump by its whole length would land late by what the steps before it took,
+ * and a hold found over late asks for a reading.
+ */
+export async function letHoldEnd(page: Page): Promise<void> {
+  await page.clock.fastForward((await secondsLeft(page)) * 1000);
 }
 
 /** Walks a run from wherever it stands to “all steps done”; gives the titles of the steps it went through. */

@@ -14,7 +14,8 @@ export interface Database {
   close: () => Promise<void>;
 }
 
-const CONNECT_TIMEOUT_MS = 3_000;
+/** A database that is not there refuses at once; this long a wait is for one on a busy machine. */
+const CONNECT_TIMEOUT_MS = 10_000;
 const STATEMENT_TIMEOUT_MS = 15_000;
 const POOL_SIZE = 12;
 
