@@ -75,6 +75,27 @@ async function toHold(page, unit) {
   await press(page, 'Needle on 118 psi');
   await page.clock.runFor(15_000);
 }
+const knob = (page, group, value) =>
+  page.getByRole('radiogroup', { name: group }).getByRole('radio', { name: value, exact: true });
+async function toBay(page, rig) {
+  await page.getByRole('link', { name: 'Bay' }).click();
+  await page.getByLabel('Rig').selectOption({ label: rig });
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await knob(page, 'Engine', '1,400').click();
+  await knob(page, 'Park, yellow', 'in').click();
+  await knob(page, 'Time', '× 16').click();
+  // The worker's clock is the machine's own.
+  await new Promise((resolve) => setTimeout(resolve, 4_000));
+}
+
+/** A truck's test as a logger would have it, out of the twin. */
+async function loggedTest() {
+  const { register } = await import('tsx/esm/api');
+  const unregister = register();
+  const { makeLog } = await import('../server/src/demo/demoLog.ts');
+  await unregister();
+  return makeLog();
+}
 async function toRecord(page, unit) {
   await toUnit(page, unit);
   await page.getByRole('list', { name: 'Runs' }).getByRole('link').first().click();
@@ -82,7 +103,6 @@ async function toRecord(page, unit) {
 }
 
 const views = [
-  { name: 'sign-in-phone-dark', as: null, go: (page) => page.getByLabel('Password').waitFor() },
   { name: 'yard-phone-light', light: true },
   { name: 'yard-wide-dark', wide: true },
   { name: 'rig-phone-dark', go: (page) => toUnit(page, 'Tractor 07') },
@@ -126,6 +146,33 @@ const views = [
       await page.goto('/rules');
       await page.getByRole('button', { name: 'Copy Road-test examiner' }).click();
       await page.getByRole('list', { name: 'Limits' }).waitFor();
+    },
+  },
+  { name: 'bay-phone-light', light: true, go: (page) => toBay(page, 'Gritter 18') },
+  {
+    name: 'bay-through-wide-dark',
+    wide: true,
+    go: async (page) => {
+      await toBay(page, 'Tractor 09 + Low-loader 31');
+      await knob(page, 'Trailer supply, red', 'in').click();
+      await page.getByRole('button', { name: 'See through the rig' }).click();
+      await page.getByRole('button', { name: 'spring line', exact: true }).click();
+      await page.getByLabel('The rig’s air').evaluate((element) => element.scrollIntoView());
+    },
+  },
+  {
+    name: 'trace-wide-light',
+    wide: true,
+    light: true,
+    go: async (page) => {
+      await page.goto('/trace');
+      await page.locator('input[type=file]').setInputFiles({
+        name: 'log.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(await loggedTest()),
+      });
+      await page.getByRole('button', { name: 'Read it' }).click();
+      await page.getByRole('list', { name: 'Segments' }).waitFor();
     },
   },
   {

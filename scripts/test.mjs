@@ -37,7 +37,7 @@ async function stage(name, work) {
 
 const npx = (...args) => run('npx', ['--no-install', ...args], { cwd: root });
 
-async function jest(projects, env = {}) {
+async function jest(projects, env = {}, workers = 1) {
   const out = join(scratch, `jest-${projects.join('-')}.json`);
   const args = [
     '--selectProjects',
@@ -45,7 +45,7 @@ async function jest(projects, env = {}) {
     '--json',
     `--outputFile=${out}`,
     '--testLocationInResults',
-    '--maxWorkers=2',
+    `--maxWorkers=${workers}`,
     '--silent',
   ];
   let trouble = null;
@@ -136,7 +136,9 @@ await runMain(async () => {
     );
   };
   await Promise.all([looks(), types()]);
-  await stage('unit tests', () => jest(['contract', 'core', 'app']));
+  const units = () =>
+    stage('unit tests', () => jest(['contract', 'core', 'app'], {}, quick ? 2 : 1));
+  if (quick) await units();
 
   if (!quick) {
     const home = join(dataFolder(), `test-${process.pid}`);
@@ -151,9 +153,12 @@ await runMain(async () => {
           // The outbox's storm drives the app's store against the real server.
           await stage('outbox in a storm', () => jest(['e2e'], database));
         })(),
-        stage('web build', async () => {
-          webFolder = await ensureWebBuild();
-        }),
+        (async () => {
+          await stage('web build', async () => {
+            webFolder = await ensureWebBuild();
+          });
+          await units();
+        })(),
       ]);
       if (webFolder) {
         await stage('browser tests', () =>

@@ -56,6 +56,11 @@ export function StepPane({
   if (!step) return null;
   const hold = state.hold ? desk.hold : null;
   const items = itemsOf(step);
+  const sayings = step.say.map((line) => (
+    <Txt key={line} tone="quiet">
+      {sayStep(line, gauge.unit, school)}
+    </Txt>
+  ));
   return (
     <View style={{ gap: space.step }}>
       <Txt as="stepTitle" heading={2} live="polite">
@@ -72,6 +77,7 @@ export function StepPane({
           <Caution lines={step.cautions} narrow={narrow} />
         </>
       )}
+      {hold ? null : sayings}
       {step.act.kind === 'ready' ? (
         <>
           <Checks checks={step.act.checks} />
@@ -105,13 +111,6 @@ export function StepPane({
           )}
         </>
       ) : null}
-      {hold
-        ? null
-        : step.say.map((line) => (
-            <Txt key={line} tone="quiet">
-              {sayStep(line, gauge.unit, school)}
-            </Txt>
-          ))}
       {items.length > 0 ? (
         <LookList items={items} school={school} answers={desk.answers} onAnswer={desk.answer} />
       ) : null}

@@ -10,9 +10,7 @@ import { useRuleSets, useUnits } from '../data/useRecords';
 import { usePrefs } from '../prefs/prefs';
 import { useBoxSize } from '../run/useBoxSize';
 import { runFromTrace } from '../store/runFromTrace';
-import { space, target } from '../theme/space';
-import { TEXT_FACE } from '../theme/type';
-import { usePalette } from '../theme/usePalette';
+import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
@@ -29,7 +27,7 @@ const UNREADABLE =
 /** A recorded curve: read from a logger's file, taken apart, and made into a run if wanted. */
 export function TraceScreen() {
   const worker = useTraceWorker();
-  const palette = usePalette();
+  const picker = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const [heads, setHeads] = useState<ColumnHead[]>([]);
   const [progress, setProgress] = useState<number | null>(null);
@@ -70,18 +68,21 @@ export function TraceScreen() {
         <View style={{ gap: space.hair }}>
           <Txt as="smallBold">Logger’s file (CSV)</Txt>
           {createElement('input', {
+            ref: picker,
             type: 'file',
             accept: '.csv,text/csv,text/plain',
             'aria-label': 'Logger’s file',
             onChange: (event: { target: { files: FileList | null } }) =>
               void take(event.target.files?.[0]),
-            style: {
-              minHeight: target.glove,
-              fontFamily: TEXT_FACE,
-              fontSize: 16,
-              color: palette.ink,
-            },
+            style: { display: 'none' },
           })}
+          <Button
+            title={file?.name ?? 'Choose a file'}
+            label={file ? `Choose another file than ${file.name}` : 'Choose a logger’s file'}
+            size="glove"
+            onPress={() => picker.current?.click()}
+            style={{ alignSelf: 'flex-start', minWidth: 160 }}
+          />
         </View>
         {trouble ? <Notice manner="trouble" title={trouble} /> : null}
         {heads.length > 1 ? (
