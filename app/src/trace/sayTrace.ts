@@ -23,5 +23,5 @@ export function saySegment(segment: Segment, unit: PressureUnit): string {
   const isHold = segment.kind === 'hold';
   const slope = fromPsi(segment.slopePsiPerS * (isHold ? 60 : 1), unit);
   const left = fromPsi(segment.residualPsi ?? 0, unit);
-  return `${span} · ${rounded(slope, 2)} ${unit}/${isHold ? 'min' : 's'}, ± ${rounded(left, 2)} about the line`;
+  return `${span} · ${rounded(slope, 2).replace('-', '−')} ${unit}/${isHold ? 'min' : 's'}, ± ${rounded(left, 2)} about the line`;
 }

@@ -274,3 +274,90 @@ describe('whatever is done', () => {
     );
   });
 });
+
+describe('the hand valve', () => {
+  it('brakes the trailer alone, and lets it off again', () => {
+    const twin = released(semi);
+    twin.ask('hand valve', 60);
+    twin.advanceTo(34);
+    expect(twin.psi('trailer 22 left')).toBeCloseTo(60, -1);
+    expect(twin.psi('rear left')).toBeLessThan(1);
+    expect(twin.psi('front left')).toBeLessThan(1);
+    twin.ask('hand valve', 0);
+    twin.advanceTo(38);
+    expect(twin.psi('trailer 22 left')).toBeLessThan(3);
+  });
+});
+
+describe('the trailer supply valve', () => {
+  it('shuts the service line off when it is out, and sets the trailer’s springs', () => {
+    const twin = released(semi);
+    twin.dash('trailer supply valve', false);
+    twin.advanceTo(36);
+    expect(twin.psi('trailer 22 spring line')).toBeLessThan(5);
+    twin.ask('pedal', 80);
+    twin.advanceTo(40);
+    expect(twin.psi('trailer service line')).toBeLessThan(5);
+    expect(twin.psi('rear left')).toBeGreaterThan(70);
+    // The trailer keeps its own air.
+    expect(twin.psi('trailer 22 tank')).toBeGreaterThan(100);
+  });
+});
+
+describe('a double with its dolly', () => {
+  const double: RigUnderTest = {
+    unit: unit('tractor', '11'),
+    towed: [unit('trailer', '22'), unit('dolly', '23'), unit('trailer', '24')],
+  };
+
+  it('has air at the last supply coupler and none at the last service coupler, released', () => {
+    const twin = released(double);
+    twin.advanceTo(90);
+    expect(twin.psi('trailer 24 supply line')).toBeGreaterThan(80);
+    expect(twin.psi('trailer 24 service line')).toBeLessThan(1);
+    // Its cocks at the very end are shut, those before it open.
+    expect(twin.psi('trailer 24 rear supply')).toBeLessThan(1);
+    expect(twin.psi('trailer 22 rear supply')).toBeGreaterThan(80);
+  });
+
+  it('brakes from front to rear, the last a little later than the first', () => {
+    const twin = released(double);
+    twin.advanceTo(90);
+    twin.ask('pedal', 150);
+    const first = until(twin, 90, 'trailer 22 left', (psi) => psi >= 40);
+    const again = released(double);
+    again.advanceTo(90);
+    again.ask('pedal', 150);
+    const last = until(again, 90, 'trailer 24 left', (psi) => psi >= 40);
+    expect(last).toBeGreaterThan(first);
+    expect(last).toBeLessThan(3);
+  });
+});
+
+describe('a four-circuit protection valve', () => {
+  const numbered: RigUnderTest = { unit: unit('truck', '21', { ports: 'numbers' }), towed: [] };
+
+  it('lets the sound circuit be filled while the other is open to the air', () => {
+    const twin = new Twin(numbered, { tanksPsi: 110 });
+    twin.open('primary drain', 1);
+    twin.advanceTo(60);
+    twin.engine(2100);
+    twin.advanceTo(160);
+    expect(twin.psi('primary tank')).toBeLessThan(30);
+    // It holds what lies between its opening and its closing pressure, some 4.5 to 7 bar.
+    expect(twin.psi('secondary tank')).toBeGreaterThan(60);
+    expect(twin.psi('supply tank')).toBeGreaterThan(50);
+  });
+});
+
+describe('height', () => {
+  it('slows the build-up: there is less air to take in', () => {
+    const after = (heightM: number) => {
+      const twin = new Twin(truck, { tanksPsi: 60, heightM });
+      twin.engine(2100);
+      twin.advanceTo(30);
+      return twin.psi('primary tank');
+    };
+    expect(after(2000)).toBeLessThan(after(0) - 3);
+  });
+});

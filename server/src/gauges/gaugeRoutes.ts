@@ -11,9 +11,9 @@ import { unitRecord } from '../units/unitRecord';
 import { GaugeHub } from './gaugeHub';
 
 /** The wireless gauge set of a unit, as a stream; only for those who record. */
-export function gaugeRoutes(db: Db): Router {
+export function gaugeRoutes(db: Db, onTrouble: (error: unknown) => void): Router {
   const router = Router();
-  const hub = new GaugeHub();
+  const hub = new GaugeHub(onTrouble);
   router.get('/units/:id/gauges/live', async (request, response) => {
     const me = await signedInAs(db, request, 'technician', 'lead');
     const unitId = pathId(request, 'id', 'unit');

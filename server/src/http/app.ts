@@ -85,7 +85,7 @@ export function makeApp(options: AppOptions): Express {
   api.use(rigRoutes(database.db));
   api.use(ruleSetRoutes(database.db));
   api.use(runRoutes(database.db));
-  api.use(gaugeRoutes(database.db));
+  api.use(gaugeRoutes(database.db, (error) => log.error({ err: error }, 'a gauge set broke')));
   api.use(() => {
     throw new ApiError('not-found', 'There is nothing at this address.');
   });

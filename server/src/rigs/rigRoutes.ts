@@ -49,6 +49,12 @@ export function rigRoutes(db: Db): Router {
           .values(ids.map((unitId, place) => ({ shopId: me.shopId, rigId: id, place, unitId })));
       });
     } catch (error) {
+      // Sent twice at the same moment: the other one has made this very rig.
+      const made = takenIndex(error) === null ? null : await findRig(db, me.shopId, id);
+      if (made?.unitIds.join() === ids.join()) {
+        response.json(made);
+        return;
+      }
       if (takenIndex(error) !== 'rig_units_once') throw error;
       throw new ApiError(
         'coupled-already',

@@ -38,6 +38,15 @@ describe('a rig', () => {
     await couple(ids).expect(201);
   });
 
+  it('is coupled once however often the same phone says so at once', async () => {
+    for (let round = 0; round < 12; round += 1) {
+      const ids = [(await add('tractor')).id, (await add('trailer')).id];
+      const id = uuidv7();
+      const answers = await Promise.all([1, 2, 3].map(() => couple(ids, staff.technician, id)));
+      expect(answers.map((each) => each.status).sort()).toEqual([200, 200, 201]);
+    }
+  });
+
   it('takes no unit that is coupled elsewhere, even when two phones couple it at once', async () => {
     const [one, two, trailer] = [await add('tractor'), await add('tractor'), await add('trailer')];
     const answers = await Promise.all([

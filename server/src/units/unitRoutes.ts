@@ -55,7 +55,17 @@ export function unitRoutes(db: Db): Router {
         .values({ shopId: me.shopId, id, number: draft.number.trim(), draft })
         .onConflictDoNothing({ target: [units.shopId, units.id] })
         .returning(),
-    );
+    ).catch(async (error: unknown) => {
+      // Sent twice at the same moment, the number may be found taken by the very unit that is being made.
+      if (error instanceof ApiError && error.code === 'number-taken') {
+        const [own] = await db
+          .select({ id: units.id })
+          .from(units)
+          .where(and(eq(units.shopId, me.shopId), eq(units.id, id)));
+        if (own) return [];
+      }
+      throw error;
+    });
     const row = inserted[0] ?? (await find(me.shopId, id));
     response.status(inserted[0] ? 201 : 200).json(unitRecord(row));
   });

@@ -1,0 +1,53 @@
+import type { Unit } from '@keen-bleed/contract';
+import { newUnitDraft } from '@keen-bleed/core';
+import { Twin } from '@keen-bleed/core/twin';
+import { circuitOf, isDrawn } from './circuitOf';
+import { layOut } from './layOut';
+import { partNote } from './partNote';
+
+const unit = (kind: Unit['kind'], number: string): Unit => ({
+  id: `00000000-0000-7000-8000-0000000000${number}`,
+  revision: 1,
+  retiredAtMs: null,
+  ...newUnitDraft(kind, 2015),
+  number,
+  name: kind,
+});
+const { network } = new Twin({
+  unit: unit('tractor', '11'),
+  towed: [unit('trailer', '22'), unit('dolly', '23'), unit('trailer', '24')],
+}).system;
+
+describe('the drawing of a double', () => {
+  it('wears the trade’s colours: red supply, blue service, yellow park', () => {
+    expect(circuitOf('primary tank')).toBe('supply');
+    expect(circuitOf('trailer 22 supply line')).toBe('supply');
+    expect(circuitOf('trailer 22 service line')).toBe('service');
+    expect(circuitOf('rear left')).toBe('service');
+    expect(circuitOf('rear left spring')).toBe('park');
+    expect(circuitOf('park line')).toBe('park');
+  });
+
+  it('tells of every place what it is for and what tests it', () => {
+    for (const { name } of network.nodes) {
+      const { does, tests } = partNote(name);
+      expect(does).toMatch(/\.$/);
+      expect(tests.length).toBeGreaterThan(3);
+    }
+    expect(partNote('supply tank').does).toContain('governor');
+    expect(partNote('trailer 22 tank').does).toContain('towed');
+  });
+
+  it('runs from the compressor to the last coupler, and leaves out what a sound rig does not have', () => {
+    const names = network.nodes.map(({ name }) => name);
+    const layout = layOut(names, network.elements);
+    const x = (name: string) => layout.nodes[names.indexOf(name)]?.x ?? NaN;
+    expect(x('discharge line')).toBeLessThan(x('supply tank'));
+    expect(x('supply tank')).toBeLessThan(x('primary tank'));
+    expect(x('trailer 22 supply line')).toBeLessThan(x('trailer 24 supply line'));
+    network.elements.forEach(({ name, from, to }, e) => {
+      const drawn = from >= 0 && to >= 0 && isDrawn(name);
+      expect((layout.ways[e] ?? []).length > 0).toBe(drawn);
+    });
+  });
+});
