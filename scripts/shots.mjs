@@ -105,7 +105,13 @@ async function toRecord(page, unit) {
 const views = [
   { name: 'yard-phone-light', light: true },
   { name: 'yard-wide-dark', wide: true },
-  { name: 'rig-phone-dark', go: (page) => toUnit(page, 'Tractor 07') },
+  {
+    name: 'rig-phone-dark',
+    go: async (page) => {
+      await toUnit(page, 'Tractor 07');
+      await page.getByText('Cut-in').first().waitFor();
+    },
+  },
   { name: 'rig-wide-light', wide: true, light: true, go: (page) => toUnit(page, 'Gritter 12') },
   { name: 'start-phone-dark', as: 'idris', go: (page) => toStart(page, 'Tractor 09') },
   {

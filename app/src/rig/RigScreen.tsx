@@ -211,7 +211,7 @@ function Trends({ runs, nowMs }: { runs: readonly RunRow[]; nowMs: number }) {
       {trends.length === 0 ? (
         <Txt tone="quiet">From its second run on, the figures of this rig stand here.</Txt>
       ) : null}
-      {trends.map((trend) => (
+      {(box.width > 0 ? trends : []).map((trend) => (
         <View key={trend.id} style={{ gap: space.hair, width }}>
           <View
             style={{
