@@ -18,12 +18,14 @@ export function AirScreen() {
   const units = useUnits();
   const rigs = useRigs();
   const under = useMemo((): RigUnderTest | null => {
+    // Not before it is known what is coupled: a drawing that is made anew moves away under a finger.
+    if (!(rigs.data ?? rigs.error) || !(units.data ?? units.error)) return null;
     const rig = rigs.data?.find((each) => each.unitIds[0] === id);
     const [first, ...towed] =
       rig?.unitIds.flatMap((each) => units.data?.find((one) => one.id === each) ?? []) ?? [];
     if (first && towed.length + 1 === rig?.unitIds.length) return { unit: first, towed };
     return unit.data ? { unit: unit.data, towed: [] } : null;
-  }, [id, rigs.data, unit.data, units.data]);
+  }, [id, rigs.data, rigs.error, unit.data, units.data, units.error]);
   const drawn = useDrawn(under);
   const [chosen, setChosen] = useState<string | null>(null);
   const note = chosen ? partNote(chosen) : null;

@@ -1,7 +1,7 @@
 import type { PressureUnit } from '@keen-bleed/contract';
 import { sayLevel } from '@keen-bleed/core';
 import { memo } from 'react';
-import { ScrollView, View } from 'react-native';
+import { Pressable, ScrollView, View } from 'react-native';
 import Svg, { G, Path, Rect, Text as SvgText } from 'react-native-svg';
 import type { BayFrame, BayRig } from '../bay/bayProtocol';
 import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
@@ -130,18 +130,12 @@ export const SeeThrough = memo(function SeeThrough({
           const box = layout.nodes[i];
           if (!box) return null;
           return (
-            <View
+            <Pressable
               key={name}
               role="button"
-              tabIndex={0}
               aria-label={name}
-              onStartShouldSetResponder={() => true}
-              onResponderRelease={() => onChoose(name)}
-              {...({
-                onKeyDown: (event: { key: string }) => {
-                  if (event.key === 'Enter' || event.key === ' ') onChoose(name);
-                },
-              } as object)}
+              aria-pressed={name === chosen}
+              onPress={() => onChoose(name)}
               style={{
                 position: 'absolute',
                 left: box.x,
