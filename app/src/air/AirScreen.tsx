@@ -1,8 +1,6 @@
 import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
-import * as Comlink from 'comlink';
 import { useLocalSearchParams } from 'expo-router';
-import { useEffect, useMemo, useState } from 'react';
-import type { BayRig, BayWorker } from '../bay/bayProtocol';
+import { useMemo, useState } from 'react';
 import { useRigs, useUnit, useUnits } from '../data/useRecords';
 import { Notice } from '../ui/Notice';
 import { Screen } from '../ui/Screen';
@@ -10,6 +8,7 @@ import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { partNote } from './partNote';
 import { SeeThrough } from './SeeThrough';
+import { useDrawn } from './useDrawn';
 
 /** The air of a unit, or of the rig it is coupled in, drawn from its description. */
 export function AirScreen() {
@@ -26,7 +25,7 @@ export function AirScreen() {
     if (first && towed.length + 1 === rig?.unitIds.length) return { unit: first, towed };
     return unit.data ? { unit: unit.data, towed: [] } : null;
   }, [id, rigs.data, rigs.error, unit.data, units.data, units.error]);
-  const drawn = useDrawn(under);
+  const { drawn, failed, again } = useDrawn(under);
   const [chosen, setChosen] = useState<string | null>(null);
   const note = chosen ? partNote(chosen) : null;
   if (!under || !drawn) {
@@ -34,6 +33,13 @@ export function AirScreen() {
       <Screen title="Air system">
         {unit.error ? (
           <Notice manner="trouble" title="This unit cannot be drawn" text={unit.error.message} />
+        ) : failed ? (
+          <Notice
+            manner="trouble"
+            title="This unit could not be drawn"
+            text="Its drawing is made on this device, and that went wrong."
+            action={{ title: 'Draw it again', onPress: again }}
+          />
         ) : (
           <Waiting rows={6} />
         )}
@@ -62,25 +68,4 @@ export function AirScreen() {
       />
     </Screen>
   );
-}
-
-/** Lays the drawing out in a worker: it takes longer than a screen may stand still. */
-function useDrawn(rig: RigUnderTest | null): BayRig | null {
-  const [drawn, setDrawn] = useState<BayRig | null>(null);
-  useEffect(() => {
-    if (!rig) return undefined;
-    const thread = new Worker(new URL('../workers/twin.worker', window.location.href));
-    let open = true;
-    void Comlink.wrap<BayWorker>(thread)
-      .draw(rig)
-      .then((found) => {
-        if (open) setDrawn(found);
-        thread.terminate();
-      });
-    return () => {
-      open = false;
-      thread.terminate();
-    };
-  }, [rig]);
-  return drawn;
 }
