@@ -77,7 +77,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
     if (!twin || !setup) return null;
     const { rig } = setup;
     const on = twin;
-    const { nodes, elements } = on.system.network;
+    const { nodes } = on.system.network;
     const warned = ['primary warning', 'secondary warning'].some(
       (name) => on.hasPlace(name.replace('warning', 'tank')) && !on.isHigh(name),
     );
@@ -94,7 +94,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       stopLamp: on.isHigh('stop lamp'),
       purging: on.hasPlace('dryer') && scfmOf(on.flowKgPerS('purge valve')) > 0.5,
       psi: nodes.map(({ name }) => on.psi(name)),
-      scfm: elements.map((_, e) => scfmOf(on.system.flows[e] ?? 0)),
+      scfm: Array.from(on.run.flows, scfmOf),
     };
   };
 

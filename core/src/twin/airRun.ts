@@ -5,8 +5,8 @@ import { Rodas } from './rodas';
  * Error allowed in one step, Pa: by how much of the rig's air a place holds. What is wrong in a short line is gone
  * a moment later; what is wrong in a tank stays, and is read from a gauge.
  */
-const TANK_PA = 5;
-const CHAMBER_PA = 30;
+const TANK_PA = 4;
+const CHAMBER_PA = 80;
 const LINE_PA = 200;
 const HAND_PA = 1_000;
 const TOLERANCE_K = 0.02;
@@ -52,9 +52,16 @@ export class AirRun {
   private fromRates: Float64Array;
   private toRates: Float64Array;
   private readonly sampled: Float64Array;
+  private readonly sampledRates: Float64Array;
   private readonly solver: Rodas;
   /** Latches that switch at `toS`. */
   private due: number[] = [];
+  /** The solver has taken `to` in. */
+  private isStarted = false;
+  private errorBefore = 1;
+  /** Latches that move no air: which, and when they switch in the step last made. */
+  private told: { latch: number; atS: number }[] = [];
+  private readonly isSilent: readonly boolean[];
 
   /**
    * @param onSwitch told after a latch has switched, so that it can open and shut its ways
@@ -70,10 +77,12 @@ export class AirRun {
     this.lowPa = latches.map((latch) => latch.lowPa);
     this.highPa = latches.map((latch) => latch.highPa);
     this.stuck = latches.map(() => false);
+    this.isSilent = latches.map(({ openHigh, openLow }) => openHigh.length + openLow.length === 0);
     this.solver = new Rodas(system, tolerances(system, tolerance));
     this.from = Float64Array.from(state);
     this.to = Float64Array.from(state);
     this.sampled = Float64Array.from(state);
+    this.sampledRates = new Float64Array(system.size);
     this.fromRates = new Float64Array(system.size);
     this.toRates = new Float64Array(system.size);
     latches.forEach((_, i) => onSwitch(i, this.high[i]!));
@@ -89,9 +98,17 @@ export class AirRun {
     return this.sampled;
   }
 
+  /** Flow through each element at the moment asked for last, kg/s from its first node to its second. */
+  get flows(): Float64Array {
+    // The solver is ahead of that moment.
+    this.system.rates(this.sampled, this.sampledRates);
+    return this.system.flows;
+  }
+
   /** Goes on to a moment, not before the last one. */
   advanceTo(toS: number): void {
     while (this.toS < toS) this.step();
+    this.tell(toS);
     this.nowS = toS;
     this.sample(toS);
   }
@@ -104,6 +121,8 @@ export class AirRun {
     this.toS = this.nowS;
     this.stepS = FIRST_STEP_S;
     this.due = [];
+    this.told = [];
+    this.isStarted = false;
     this.system.rates(this.to, this.toRates);
   }
 
@@ -117,10 +136,12 @@ export class AirRun {
   }
 
   private step(): void {
+    this.tell(this.toS);
     this.switchDue();
     [this.from, this.to] = [this.to, this.from];
     [this.fromRates, this.toRates] = [this.toRates, this.fromRates];
     this.fromS = this.toS;
+    if (!this.isStarted) this.solver.start(this.from, this.fromRates);
     let h = Math.min(this.stepS, LONGEST_STEP_S);
     let again = false;
     for (;;) {
@@ -130,15 +151,17 @@ export class AirRun {
         // Up to where something switches the step is made anew; a lucky long one may hide that a short one fails.
         const errorAt = latches.length > 0 && at < h ? this.tried(at) : error;
         if (errorAt <= 1) {
-          const longer = Rodas.following(h, error);
+          const longer = Rodas.following(h, error, this.errorBefore);
+          this.errorBefore = error;
           // What has just been too long is not tried again at once.
           this.stepS = latches.length > 0 ? FIRST_STEP_S : again ? Math.min(h, longer) : longer;
           this.due = latches;
+          this.seeSilent();
           break;
         }
-        h = Rodas.following(at, errorAt);
+        h = Rodas.shorter(at, errorAt);
       } else {
-        h = Rodas.following(h, error);
+        h = Rodas.shorter(h, error);
       }
       this.rejected += 1;
       again = true;
@@ -158,7 +181,10 @@ export class AirRun {
   private take(h: number): void {
     this.to.set(this.solver.next);
     this.toS = this.fromS + h;
-    this.system.rates(this.to, this.toRates);
+    // Where nothing switches the step stands, and the next one starts from its end.
+    this.isStarted = !this.anySwitches();
+    if (this.isStarted) this.solver.start(this.to, this.toRates);
+    else this.system.rates(this.to, this.toRates);
   }
 
   /** Switches what came due at the end of the last step, and what stands on the wrong side already. */
@@ -176,7 +202,34 @@ export class AirRun {
     this.due = [];
     if (any) {
       this.stepS = FIRST_STEP_S;
-      this.system.rates(this.to, this.toRates);
+      this.isStarted = false;
+    }
+  }
+
+  /** Whether a latch that moves air is past its set point at the end of the step. */
+  private anySwitches(): boolean {
+    for (let i = 0; i < this.high.length; i += 1) {
+      if (!this.isSilent[i] && this.isPast(i, this.to)) return true;
+    }
+    return false;
+  }
+
+  /** Notes when latches that move no air switch within the step just made: a lamp need not stop the solver. */
+  private seeSilent(): void {
+    for (let i = 0; i < this.high.length; i += 1) {
+      if (!this.isSilent[i] || !this.isPast(i, this.to)) continue;
+      this.told.push({ latch: i, atS: this.fromS + this.passing(i, this.toS - this.fromS) });
+    }
+    if (this.told.length > 1) this.told.sort((a, b) => a.atS - b.atS);
+  }
+
+  /** Switches the latches that move no air, up to a moment. */
+  private tell(toS: number): void {
+    for (let next = this.told[0]; next && next.atS <= toS; next = this.told[0]) {
+      this.told.shift();
+      const high = !this.high[next.latch]!;
+      this.high[next.latch] = high;
+      this.events.push({ atS: next.atS, name: this.latchName(next.latch), high });
     }
   }
 
@@ -187,23 +240,13 @@ export class AirRun {
     return this.high[latch] ? gauge < this.lowPa[latch]! : gauge > this.highPa[latch]!;
   }
 
-  /** When the first latches switch within the step just made, counted from its start. */
+  /** When the first latches that move air switch within the step just made, counted from its start. */
   private firstSwitching(h: number): { at: number; latches: number[] } {
-    const { latches } = this.system.network;
     let at = h;
     let found: number[] = [];
-    for (let i = 0; i < latches.length; i += 1) {
-      if (!this.isPast(i, this.to)) continue;
-      const { node } = latches[i] as { node: number };
-      const level = this.system.outsidePa + (this.high[i] ? this.lowPa[i] : this.highPa[i])!;
-      let before = 0;
-      let after = h;
-      while (after - before > PLACED_WITHIN_S) {
-        const middle = (before + after) / 2;
-        const value = this.cubic(node, middle / h, h);
-        if (this.high[i] ? value < level : value > level) after = middle;
-        else before = middle;
-      }
+    for (let i = 0; i < this.high.length; i += 1) {
+      if (this.isSilent[i] || !this.isPast(i, this.to)) continue;
+      const after = this.passing(i, h);
       if (after < at - PLACED_WITHIN_S) {
         at = after;
         found = [i];
@@ -212,6 +255,21 @@ export class AirRun {
       }
     }
     return { at, latches: found };
+  }
+
+  /** When a latch that is past at the end of a step of `h` passes its set point, from the step's start. */
+  private passing(latch: number, h: number): number {
+    const { node } = this.system.network.latches[latch] as { node: number };
+    const level = this.system.outsidePa + (this.high[latch] ? this.lowPa : this.highPa)[latch]!;
+    let before = 0;
+    let after = h;
+    while (after - before > PLACED_WITHIN_S) {
+      const middle = (before + after) / 2;
+      const value = this.cubic(node, middle / h, h);
+      if (this.high[latch] ? value < level : value > level) after = middle;
+      else before = middle;
+    }
+    return after;
   }
 
   /** Value of one place of the state at a share of the last step. */

@@ -22,10 +22,10 @@ export function jointsOf(twin: Twin): string[] {
   return twin.system.network.nodes.map(({ name }) => name).filter((name) => !isTaken(name));
 }
 
-/** Ports at which air can be heard: every way that ends outside, drains left out. */
+/** Ports at which air can be heard: every way that ends outside; drains, and what leaves by another's port, left out. */
 export function exhaustsOf(twin: Twin): string[] {
   return twin.system.network.elements
-    .filter(({ to, name }) => to === OUTSIDE && !name.endsWith('drain'))
+    .filter(({ to, name }) => to === OUTSIDE && !/drain$|relief$/.test(name))
     .map(({ name }) => name);
 }
 

@@ -52,6 +52,15 @@ export function flowAt(upstreamPa: number, downstreamPa: number, b: number, out:
   out.byDownstream = slope;
 }
 
+/** The pressure part of ISO 6358 alone, Pa: `value` of `flowAt`. */
+export function flowPa(upstreamPa: number, downstreamPa: number, b: number): number {
+  const ratio = downstreamPa / upstreamPa;
+  if (ratio <= b) return upstreamPa;
+  const q = (1 - ratio) / (1 - b);
+  const u = q * (2 - q);
+  return upstreamPa * u * Math.sqrt((1 + FOOT) / (u + FOOT));
+}
+
 /**
  * Mass flow through a restriction, kg/s, from higher to lower pressure; against the numbers' order it is negative.
  *
@@ -65,10 +74,9 @@ export function massFlowKgPerS(
   b: number,
   temperatureK: number = T_REFERENCE_K,
 ): number {
-  const out: FlowAt = { value: 0, byUpstream: 0, byDownstream: 0 };
   const forwards = fromPa >= toPa;
-  flowAt(forwards ? fromPa : toPa, forwards ? toPa : fromPa, b, out);
-  const flow = conductance * RHO_REFERENCE * Math.sqrt(T_REFERENCE_K / temperatureK) * out.value;
+  const value = flowPa(forwards ? fromPa : toPa, forwards ? toPa : fromPa, b);
+  const flow = conductance * RHO_REFERENCE * Math.sqrt(T_REFERENCE_K / temperatureK) * value;
   return forwards ? flow : -flow;
 }
 

@@ -1,8 +1,11 @@
 /**
- * Factorises matrices of one fixed pattern without pivoting: which places fill in is worked out once, then each
- * factorisation only walks the list. For networks of pipes, whose matrices are sparse and lean on their diagonal.
+ * Factorises matrices of one fixed pattern without pivoting, for networks of pipes, whose matrices are sparse and
+ * lean on their diagonal. Which places fill in, and where each value lies, is worked out once; a matrix is a short
+ * list of values, each in its own slot, and a factorisation walks that list from its front to its end.
  */
 export class SparseLu {
+  /** Slots of a matrix; one more stands behind them, for what has no place in it. */
+  readonly slots: number;
   /** Pivots in the order of elimination. */
   private readonly order: Int32Array;
   /** For the n-th pivot: rows under it, and columns right of it, as ranges into `rows` and `columns`. */
@@ -10,6 +13,10 @@ export class SparseLu {
   private readonly rows: Int32Array;
   private readonly columnStart: Int32Array;
   private readonly columns: Int32Array;
+  /** Slots that each pivot's products are taken off from, in the order of the products. */
+  private readonly targets: Int32Array;
+  /** By row and column: its slot. */
+  private readonly slot: Int32Array;
 
   /**
    * @param size rows and columns
@@ -22,10 +29,8 @@ export class SparseLu {
     const filled = [...pattern];
     const left = new Set(Array.from({ length: size }, (_, i) => i));
     const order: number[] = [];
-    const rows: number[] = [];
-    const columns: number[] = [];
-    const rowStart = [0];
-    const columnStart = [0];
+    const under: number[][] = [];
+    const beside: number[][] = [];
     while (left.size > 0) {
       let best = -1;
       let cheapest = Infinity;
@@ -45,68 +50,100 @@ export class SparseLu {
       }
       left.delete(best);
       order.push(best);
-      const under = [...left].filter((i) => filled[i * size + best]);
-      const beside = [...left].filter((j) => filled[best * size + j]);
-      for (const i of under) for (const j of beside) filled[i * size + j] = true;
-      rows.push(...under);
-      columns.push(...beside);
-      rowStart.push(rows.length);
-      columnStart.push(columns.length);
+      const rows = [...left].filter((i) => filled[i * size + best]);
+      const columns = [...left].filter((j) => filled[best * size + j]);
+      for (const i of rows) for (const j of columns) filled[i * size + j] = true;
+      under.push(rows);
+      beside.push(columns);
     }
     this.order = Int32Array.from(order);
-    this.rows = Int32Array.from(rows);
-    this.columns = Int32Array.from(columns);
-    this.rowStart = Int32Array.from(rowStart);
-    this.columnStart = Int32Array.from(columnStart);
+    this.rows = Int32Array.from(under.flat());
+    this.columns = Int32Array.from(beside.flat());
+    this.rowStart = startsOf(under);
+    this.columnStart = startsOf(beside);
+
+    // First the diagonal, then what lies under it pivot by pivot, then what lies right of it.
+    const firstUnder = size;
+    const firstBeside = firstUnder + this.rows.length;
+    this.slots = firstBeside + this.columns.length;
+    this.slot = new Int32Array(size * size).fill(this.slots);
+    order.forEach((k, n) => {
+      this.slot[k * size + k] = n;
+      under[n]!.forEach((i, r) => {
+        this.slot[i * size + k] = firstUnder + this.rowStart[n]! + r;
+      });
+      beside[n]!.forEach((j, c) => {
+        this.slot[k * size + j] = firstBeside + this.columnStart[n]! + c;
+      });
+    });
+    this.targets = Int32Array.from(
+      order.flatMap((_, n) =>
+        under[n]!.flatMap((i) => beside[n]!.map((j) => this.slot[i * size + j]!)),
+      ),
+    );
   }
 
-  /** Factorises in place: `matrix` is full, row by row. */
-  factorise(matrix: Float64Array): void {
-    const { size, order, rows, columns, rowStart, columnStart } = this;
+  /** Where an entry lies in a list of values; behind all slots where it has no place. */
+  slotOf(row: number, column: number): number {
+    return this.slot[row * this.size + column]!;
+  }
+
+  /** Factorises in place. */
+  factorise(values: Float64Array): void {
+    const { size, rowStart, columnStart, targets } = this;
+    const firstUnder = size;
+    const firstBeside = size + this.rows.length;
+    let t = 0;
     for (let n = 0; n < size; n += 1) {
-      const k = order[n]!;
-      const top = k * size;
-      const inverse = 1 / matrix[top + k]!;
-      matrix[top + k] = inverse;
-      const lastColumn = columnStart[n + 1]!;
-      const firstColumn = columnStart[n]!;
-      const lastRow = rowStart[n + 1]!;
-      for (let r = rowStart[n]!; r < lastRow; r += 1) {
-        const row = rows[r]! * size;
-        const factor = matrix[row + k]! * inverse;
-        if (factor === 0) continue;
-        matrix[row + k] = factor;
-        for (let c = firstColumn; c < lastColumn; c += 1) {
-          const j = columns[c]!;
-          matrix[row + j] = matrix[row + j]! - factor * matrix[top + j]!;
+      const inverse = 1 / values[n]!;
+      values[n] = inverse;
+      const from = firstBeside + columnStart[n]!;
+      const to = firstBeside + columnStart[n + 1]!;
+      const last = firstUnder + rowStart[n + 1]!;
+      for (let r = firstUnder + rowStart[n]!; r < last; r += 1) {
+        const factor = values[r]! * inverse;
+        values[r] = factor;
+        if (factor === 0) {
+          t += to - from;
+          continue;
+        }
+        for (let c = from; c < to; c += 1) {
+          const at = targets[t]!;
+          values[at] = values[at]! - factor * values[c]!;
+          t += 1;
         }
       }
     }
   }
 
   /** Solves in place with what `factorise` left. */
-  solve(matrix: Float64Array, b: Float64Array): void {
+  solve(values: Float64Array, b: Float64Array): void {
     const { size, order, rows, columns, rowStart, columnStart } = this;
+    let l = size;
     for (let n = 0; n < size; n += 1) {
-      const k = order[n]!;
-      const value = b[k]!;
-      if (value === 0) continue;
+      const value = b[order[n]!]!;
       const last = rowStart[n + 1]!;
       for (let r = rowStart[n]!; r < last; r += 1) {
         const i = rows[r]!;
-        b[i] = b[i]! - matrix[i * size + k]! * value;
+        b[i] = b[i]! - values[l]! * value;
+        l += 1;
       }
     }
+    const firstBeside = size + rows.length;
     for (let n = size - 1; n >= 0; n -= 1) {
       const k = order[n]!;
-      const top = k * size;
       let value = b[k]!;
       const last = columnStart[n + 1]!;
       for (let c = columnStart[n]!; c < last; c += 1) {
-        const j = columns[c]!;
-        value -= matrix[top + j]! * b[j]!;
+        value -= values[firstBeside + c]! * b[columns[c]!]!;
       }
-      b[k] = value * matrix[top + k]!;
+      b[k] = value * values[n]!;
     }
   }
+}
+
+function startsOf(lists: readonly (readonly number[])[]): Int32Array {
+  const out = new Int32Array(lists.length + 1);
+  lists.forEach((list, n) => (out[n + 1] = out[n]! + list.length));
+  return out;
 }

@@ -6,6 +6,8 @@ import { AirSystem } from './airSystem';
 import { outsidePaAt } from './outside';
 
 const KELVIN = 273.15;
+/** What a foot or hand valve that is let go asks for, Pa gauge: its return spring holds the exhaust wide open. */
+const LET_GO_PA = -40_000;
 /** The compressor turns at half of the engine's speed. */
 const COMPRESSOR_PER_ENGINE = 0.5;
 
@@ -45,6 +47,7 @@ export class Twin {
     const system = new AirSystem(network);
     system.outsidePa = outsidePaAt(heightM);
     system.outsideK = KELVIN + outsideC;
+    system.asked.fill(LET_GO_PA);
     system.changed();
     this.system = system;
     this.gate = new Float64Array(network.elements.length).fill(1);
@@ -114,7 +117,7 @@ export class Twin {
   ask(what: 'pedal' | 'hand valve', psi: number): void {
     const index = this.system.network.followers.findIndex(({ name }) => name === what);
     if (index < 0) return;
-    this.system.asked[index] = psi * PA_PER_PSI;
+    this.system.asked[index] = psi > 0 ? psi * PA_PER_PSI : LET_GO_PA;
     this.run.changed();
   }
 
@@ -162,6 +165,7 @@ export class Twin {
   /** A leak to outside air; conductance in m³/(s·Pa). */
   leak(place: string, conductance: number): void {
     this.system.leak[this.placeOf(place)] = conductance;
+    this.system.changed();
     this.run.changed();
   }
 
@@ -188,7 +192,7 @@ export class Twin {
 
   /** Flow through a way at the moment asked for last, kg/s, from its first end to its second. */
   flowKgPerS(way: string): number {
-    return this.system.flows[this.wayOf(way)]!;
+    return this.run.flows[this.wayOf(way)]!;
   }
 
   private switched(latch: number, high: boolean): void {

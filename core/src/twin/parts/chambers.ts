@@ -22,8 +22,8 @@ export function serviceChambers(
   const litres = ratedLitres(group) * count;
   return net.node(name, litres * DEAD_SHARE, {
     strokeM3: (litres * STROKE_SHARE) / 1000,
-    strokeFromPa: pa(3),
-    strokeToPa: pa(16),
+    strokeFromPa: pa(2),
+    strokeToPa: pa(22),
   });
 }
 

@@ -4,7 +4,7 @@ import { pa } from './pascal';
 /** Pressure from shut to open of a brake valve's seat, Pa: its rubber and springs. */
 const SEAT_PA = 35_000;
 /** Between the inlet's closing and the exhaust's opening, Pa: the valve holds ("laps"). */
-const LAP_PA = 4_000;
+const LAP_PA = 2000;
 
 /** Pedal or hand: meters from a tank into a delivery, and lets off, each to what is asked for. */
 export function meteringValve(

@@ -121,6 +121,10 @@ export function vehicle(net: NetworkBuilder, unit: Unit, tows: boolean): Vehicle
     net.way('park valve: feed', dash, parkLine, 1.5, [
       { on: [[parkLine, -1]], biasPa: pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) },
     ]);
+    // What the shuttle lets over from the service side as it goes across is let out again.
+    net.way('park valve: relief', parkLine, OUTSIDE, 1.5, [
+      { on: [[parkLine, 1]], biasPa: -pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) },
+    ]);
     net.way('park valve: exhaust', parkLine, OUTSIDE, 1.5);
     net.latches.push({
       name: 'park valve',
