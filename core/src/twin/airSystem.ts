@@ -82,6 +82,8 @@ export class AirSystem {
   private readonly delivered: CompressorAt = { kgPerS: 0, byDelivery: 0, byUnloader: 0 };
   /** Elements that can pass anything at all, packed: what they are, and their numbers. */
   private activeCount = 0;
+  /** So many of them, the first, have a tank at an end. */
+  private tankCount = 0;
   private readonly active: Int32Array;
   private readonly figures: Float64Array;
   /** Openings of those elements. */
@@ -146,31 +148,32 @@ export class AirSystem {
       this.byMass[i] = (isTank ? GAMMA * R_AIR : R_AIR * air[i * AIR + 1]!) / volume[i]!;
     }
     const driven: number[] = [];
-    let n = 0;
-    for (let e = 0; e < this.flows.length; e += 1) {
-      this.flows[e] = 0;
-      if (!(this.conductance[e]! > 0 && this.ceiling[e]! > 0)) continue;
-      const first = openingStart[e]!;
-      const last = openingStart[e + 1]!;
-      for (let o = first; o < last; o += 1) driven.push(o);
-      const alwaysOpen = shift.length;
+    const alwaysOpen = shift.length;
+    this.flows.fill(0);
+    const passing = [...this.flows.keys()].filter(
+      (e) => this.conductance[e]! > 0 && this.ceiling[e]! > 0,
+    );
+    const touchesTank = (e: number) =>
+      this.tables.heat[from[e]!]! >= 0 || this.tables.heat[to[e]!]! >= 0;
+    const first = passing.filter(touchesTank);
+    const packed = [...first, ...passing.filter((e) => !touchesTank(e))];
+    packed.forEach((e, n) => {
+      const openings = Array.from(
+        { length: openingStart[e + 1]! - openingStart[e]! },
+        (_, i) => openingStart[e]! + i,
+      );
+      driven.push(...openings);
       this.active.set(
-        [
-          e,
-          from[e]!,
-          to[e]!,
-          first < last ? first : alwaysOpen,
-          first + 1 < last ? first + 1 : alwaysOpen,
-        ],
+        [e, from[e]!, to[e]!, openings[0] ?? alwaysOpen, openings[1] ?? alwaysOpen],
         n * PACKED,
       );
       this.figures.set(
         [this.conductance[e]!, critical[e]!, this.floor[e]!, this.ceiling[e]! - this.floor[e]!],
         n * FIGURES,
       );
-      n += 1;
-    }
-    this.activeCount = n;
+    });
+    this.tankCount = first.length;
+    this.activeCount = packed.length;
     this.driven = Int32Array.from(driven);
     this.leaking = Int32Array.from(
       this.network.nodes.flatMap((_, i) => (this.leak[i]! > 0 ? [i] : [])),
@@ -219,6 +222,7 @@ export class AirSystem {
     this.open();
     const { active, figures, inflow, air, flows, far } = this;
     const last = this.activeCount * PACKED;
+    const lastOfTanks = this.tankCount * PACKED;
     for (let n = 0, f = 0; n < last; n += PACKED, f += FIGURES) {
       const open = figures[f + 2]! + figures[f + 3]! * far[active[n + 3]!]! * far[active[n + 4]!]!;
       if (open === 0) {
@@ -230,18 +234,17 @@ export class AirSystem {
       const pa = air[a * AIR]!;
       const pb = air[b * AIR]!;
       const k = open * figures[f]!;
-      let flow: number;
-      let carried: number;
-      if (pa >= pb) {
-        flow = flowPa(pa, pb, figures[f + 1]!) * k * air[a * AIR + 2]!;
-        carried = flow * air[a * AIR + 1]!;
-      } else {
-        flow = -flowPa(pb, pa, figures[f + 1]!) * k * air[b * AIR + 2]!;
-        carried = flow * air[b * AIR + 1]!;
-      }
+      const forwards = pa >= pb;
+      const up = (forwards ? a : b) * AIR;
+      const passed =
+        flowPa(forwards ? pa : pb, forwards ? pb : pa, figures[f + 1]!) * k * air[up + 2]!;
+      const flow = forwards ? passed : -passed;
       flows[active[n]!] = flow;
       inflow[a * 2] = inflow[a * 2]! - flow;
       inflow[b * 2] = inflow[b * 2]! + flow;
+      // What is carried counts where the air is as warm as it has come to be.
+      if (n >= lastOfTanks) continue;
+      const carried = flow * air[up + 1]!;
       inflow[a * 2 + 1] = inflow[a * 2 + 1]! - carried;
       inflow[b * 2 + 1] = inflow[b * 2 + 1]! + carried;
     }
@@ -344,6 +347,7 @@ export class AirSystem {
     const { byMass, warmth, chill } = this;
     const { heat, slots } = this.tables;
     const last = this.activeCount * PACKED;
+    const lastOfTanks = this.tankCount * PACKED;
     for (let n = 0, f = 0; n < last; n += PACKED, f += FIGURES) {
       const e = active[n]!;
       const o1 = active[n + 3]!;
@@ -368,6 +372,24 @@ export class AirSystem {
       flows[e] = flow;
       add(inflow, a * 2, -flow);
       add(inflow, b * 2, flow);
+      const byUp = k * open * at.byUpstream;
+      const byDown = k * open * at.byDownstream;
+      const byA = forwards ? byUp : byDown;
+      const byB = forwards ? byDown : byUp;
+      const s = e * ROWS * ROWS;
+      const by1 = full * range * bend[o1]! * far[o2]!;
+      const by2 = full * range * bend[o2]! * far[o1]!;
+      if (n >= lastOfTanks) {
+        const rowA = byMass[a]!;
+        const rowB = byMass[b]!;
+        add(jacobian, slots[s]!, -rowA * byA);
+        add(jacobian, slots[s + 1]!, -rowA * byB);
+        add(jacobian, slots[s + 8]!, rowB * byA);
+        add(jacobian, slots[s + 9]!, rowB * byB);
+        if (by1 !== 0) this.addControls(jacobian, o1, by1, rowA, rowB, 0, 0);
+        if (by2 !== 0) this.addControls(jacobian, o2, by2, rowA, rowB, 0, 0);
+        continue;
+      }
       add(inflow, a * 2 + 1, -flow * warm);
       add(inflow, b * 2 + 1, flow * warm);
 
@@ -378,11 +400,6 @@ export class AirSystem {
       const rowB = tankB ? byMass[b]! * warm : byMass[b]!;
       const heatA = tankA ? warmth[a]! * rowA - chill[a]! : 0;
       const heatB = tankB ? warmth[b]! * rowB - chill[b]! : 0;
-      const byUp = k * open * at.byUpstream;
-      const byDown = k * open * at.byDownstream;
-      const byA = forwards ? byUp : byDown;
-      const byB = forwards ? byDown : byUp;
-      const s = e * ROWS * ROWS;
       add(jacobian, slots[s]!, -rowA * byA);
       add(jacobian, slots[s + 1]!, -rowA * byB);
       add(jacobian, slots[s + 8]!, rowB * byA);
@@ -395,8 +412,6 @@ export class AirSystem {
         add(jacobian, slots[s + 12]!, heatB * byA);
         add(jacobian, slots[s + 13]!, heatB * byB);
       }
-      const by1 = full * range * bend[o1]! * far[o2]!;
-      const by2 = full * range * bend[o2]! * far[o1]!;
       if (by1 !== 0) this.addControls(jacobian, o1, by1, rowA, rowB, heatA, heatB);
       if (by2 !== 0) this.addControls(jacobian, o2, by2, rowA, rowB, heatA, heatB);
       if (heat[up]! >= 0) {
