@@ -29,6 +29,7 @@ export const ChamberGroupSchema = Type.Object(
       title: 'How many chambers',
     }),
     springBrake: Type.Boolean({ title: 'With spring brake' }),
+    loadSensing: Type.Optional(Type.Boolean({ title: 'With load-sensing valve' })),
   },
   closed,
 );

@@ -15,13 +15,15 @@ export const SHOP_PA = pa(120);
 /**
  * The air system of a rig as a network, made from its description: tanks, chambers and circuits as they are
  * entered; lines, valves and hoses of the usual sizes.
+ *
+ * @param load what its axles carry, 0 empty to 1 laden, for load-sensing valves
  */
-export function airOf({ unit, towed }: RigUnderTest): Network {
+export function airOf({ unit, towed }: RigUnderTest, load = 1): Network {
   const net = new NetworkBuilder();
   let ends: VehicleEnds | null;
   let behind = towed;
   if (hasCompressor(unit.kind)) {
-    ends = vehicle(net, unit, towed.length > 0 || unit.kind === 'tractor');
+    ends = vehicle(net, unit, { tows: towed.length > 0 || unit.kind === 'tractor', load });
   } else {
     const shop = net.node(SHOP_AIR, SHOP_LITRES);
     const supplyLine = net.node('shop hose', 0.5);
@@ -32,7 +34,7 @@ export function airOf({ unit, towed }: RigUnderTest): Network {
   }
   for (const each of behind) {
     if (!ends) break;
-    ends = trailer(net, each, unitTitle(each), ends);
+    ends = trailer(net, each, unitTitle(each), ends, load);
   }
   return net.build();
 }

@@ -3,7 +3,8 @@ export { Twin, type TwinSite } from './twin';
 export type { AirEvent } from './airRun';
 export type { Network, NetElement, NetNode } from './network';
 export { OUTSIDE } from './network';
-export { faultsOf, type Fault, type Severity } from './faults';
+export { faultsOf } from './faults/faultsOf';
+export type { Fault, Severity } from './faults/fault';
 export { needlePsi, readOff, usualSeenGauge, type SeenGauge } from './seenGauge';
 export { drive, REFERENCE_S, referenceMoves, type Move } from './referenceRun';
 export {

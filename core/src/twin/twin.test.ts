@@ -350,6 +350,106 @@ describe('a four-circuit protection valve', () => {
   });
 });
 
+describe('a trailer control valve and a hand brake valve with numbered ports', () => {
+  const rig: RigUnderTest = {
+    unit: unit('tractor', '21', { ports: 'numbers' }),
+    towed: [unit('trailer', '22', { ports: 'numbers' })],
+  };
+  const driving = () => {
+    const twin = new Twin(rig, { tanksPsi: 120 });
+    twin.dash('park valve', true);
+    twin.engine(1400);
+    twin.advanceTo(60);
+    return twin;
+  };
+
+  // [std: ISO 6786 for the numbers; what they do is common practice, no source to name]
+  it('brakes the trailer by a rise at 41 and 42', () => {
+    const twin = driving();
+    expect(twin.psi('trailer 22 left')).toBeLessThan(1);
+    twin.ask('pedal', 40);
+    twin.advanceTo(64);
+    expect(twin.psi('trailer 22 left')).toBeGreaterThan(37);
+    expect(twin.psi('trailer 22 left')).toBeLessThan(42);
+  });
+
+  it.each(['primary', 'secondary'])('brakes it by one of the two while the %s is lost', (lost) => {
+    const twin = driving();
+    twin.engine(0);
+    twin.open(`${lost} drain`, 1);
+    twin.advanceTo(160);
+    expect(twin.psi(`${lost} tank`)).toBeLessThan(10);
+    twin.ask('pedal', 30);
+    twin.advanceTo(164);
+    expect(twin.psi('trailer 22 left')).toBeGreaterThan(24);
+  });
+
+  it('brakes it by a fall at 43, as far as the hand brake is drawn', () => {
+    const twin = driving();
+    twin.ask('hand brake', 60);
+    twin.advanceTo(66);
+    const part = twin.psi('trailer 22 left');
+    expect(part).toBeGreaterThan(15);
+    expect(part).toBeLessThan(45);
+    twin.dash('park valve', false);
+    twin.advanceTo(72);
+    expect(twin.psi('trailer 22 left')).toBeGreaterThan(75);
+    expect(twin.psi('rear left spring')).toBeLessThan(5);
+  });
+
+  it('lets the trailer go in the test position, with the truck’s springs on', () => {
+    const twin = driving();
+    twin.dash('park valve', false);
+    twin.advanceTo(72);
+    twin.testPosition(true);
+    twin.advanceTo(80);
+    expect(twin.psi('trailer 22 left')).toBeLessThan(2);
+    expect(twin.psi('trailer 22 left spring')).toBeGreaterThan(60);
+    expect(twin.psi('rear left spring')).toBeLessThan(5);
+    twin.testPosition(false);
+    twin.advanceTo(88);
+    expect(twin.psi('trailer 22 left')).toBeGreaterThan(75);
+  });
+
+  it('does not pop out, and its own circuit keeps the springs off when both others are lost', () => {
+    const twin = driving();
+    twin.engine(0);
+    for (const drain of ['supply drain', 'primary drain', 'secondary drain']) twin.open(drain, 1);
+    twin.advanceTo(400);
+    expect(twin.psi('primary tank')).toBeLessThan(1);
+    expect(twin.psi('secondary tank')).toBeLessThan(1);
+    expect(twin.isHigh('park valve')).toBe(true);
+    expect(twin.psi('rear left spring')).toBeGreaterThan(60);
+  });
+});
+
+describe('a load-sensing valve', () => {
+  it('gives an empty axle less than a laden one, and a laden one all [common practice]', () => {
+    const sensing: RigUnderTest = {
+      unit: unit('truck', '31', {
+        chambers: [
+          { type: '20', count: 2, springBrake: false },
+          { type: '30', count: 4, springBrake: true, loadSensing: true },
+        ],
+      }),
+      towed: [],
+    };
+    const at = (load: number) => {
+      const twin = new Twin(sensing, { tanksPsi: 120, load });
+      twin.dash('park valve', true);
+      twin.advanceTo(30);
+      twin.ask('pedal', 60);
+      twin.advanceTo(36);
+      return { rear: twin.psi('rear left'), front: twin.psi('front left') };
+    };
+    expect(at(1).rear).toBeGreaterThan(57);
+    expect(at(0).rear).toBeLessThan(30);
+    expect(at(0).rear).toBeGreaterThan(18);
+    expect(at(0.5).rear).toBeGreaterThan(at(0).rear + 8);
+    expect(at(0).front).toBeCloseTo(at(1).front, 0);
+  });
+});
+
 describe('height', () => {
   it('slows the build-up: there is less air to take in', () => {
     const after = (heightM: number) => {

@@ -6,6 +6,10 @@ import { AirSystem } from './airSystem';
 import { outsidePaAt } from './outside';
 
 const KELVIN = 273.15;
+/** Sonic conductance of a coupler, m³/(s·Pa). */
+const COUPLED = 4e-8;
+/** What a released hand brake valve holds the park line at, psi. */
+const HOLD_OFF_PSI = 95;
 /** What a foot or hand valve that is let go asks for, Pa gauge: its return spring holds the exhaust wide open. */
 const LET_GO_PA = -40_000;
 /** The compressor turns at half of the engine's speed. */
@@ -19,6 +23,8 @@ export interface TwinSite {
   outsideC?: number;
   /** In every tank to begin with, psi; lines and chambers are empty, dash controls out. */
   tanksPsi?: number;
+  /** What the axles carry, 0 empty to 1 laden. */
+  load?: number;
   /** Solver tolerance against the usual one; for comparisons. */
   tolerance?: number;
 }
@@ -38,9 +44,9 @@ export class Twin {
 
   constructor(
     readonly rig: RigUnderTest,
-    { heightM = 0, outsideC = 20, tanksPsi = 0, tolerance = 1 }: TwinSite = {},
+    { heightM = 0, outsideC = 20, tanksPsi = 0, load = 1, tolerance = 1 }: TwinSite = {},
   ) {
-    const network = airOf(rig);
+    const network = airOf(rig, load);
     this.places = byName(network.nodes);
     this.ways = byName(network.elements);
     this.latches = byName(network.latches);
@@ -54,7 +60,7 @@ export class Twin {
     this.limit = new Float64Array(network.elements.length).fill(1);
     this.leastOpen = new Float64Array(network.elements.length);
     for (const { name } of network.elements) {
-      if (/drain$|shop valve$/.test(name)) this.gate[this.wayOf(name)] = 0;
+      if (/drain$|shop valve$|hand brake valve: test$/.test(name)) this.gate[this.wayOf(name)] = 0;
     }
     const last = rig.towed.length > 0 || network.nodes[0]?.name === SHOP_AIR;
     if (last) {
@@ -102,6 +108,14 @@ export class Twin {
     return this.places.has(place);
   }
 
+  hasWay(way: string): boolean {
+    return this.ways.has(way);
+  }
+
+  hasLatch(latch: string): boolean {
+    return this.latches.has(latch);
+  }
+
   /** Runs the engine at so many turns a minute; 0 stops it. */
   engine(rpm: number): void {
     this.engineRpm = rpm;
@@ -113,9 +127,9 @@ export class Twin {
     return this.engineRpm;
   }
 
-  /** Asks for so many psi by foot or hand: 'pedal' or 'hand valve'. */
-  ask(what: 'pedal' | 'hand valve', psi: number): void {
-    const index = this.system.network.followers.findIndex(({ name }) => name === what);
+  /** Asks for so many psi by foot or hand: 'pedal', 'hand valve' or 'hand brake'. */
+  ask(what: 'pedal' | 'hand valve' | 'hand brake', psi: number): void {
+    const index = this.followerOf(what);
     if (index < 0) return;
     this.system.asked[index] = psi > 0 ? psi * PA_PER_PSI : LET_GO_PA;
     this.run.changed();
@@ -124,7 +138,26 @@ export class Twin {
   /** Pushes a dash control in, or pulls it out; one that has too little air comes out again by itself. */
   dash(control: 'park valve' | 'trailer supply valve', isIn: boolean): void {
     const latch = this.latches.get(control);
-    if (latch !== undefined) this.run.put(latch, isIn);
+    if (latch === undefined) return;
+    this.run.put(latch, isIn);
+    if (control === 'park valve' && this.hasHandBrake) {
+      this.testPosition(false);
+      this.ask('hand brake', isIn ? HOLD_OFF_PSI : 0);
+    }
+  }
+
+  /** Whether a hand brake valve with numbered ports stands in place of dash controls. */
+  get hasHandBrake(): boolean {
+    return this.followerOf('hand brake') >= 0;
+  }
+
+  /** Holds a locked hand brake valve in its test position: the truck's springs on, the trailer released. */
+  testPosition(held: boolean): void {
+    if (!this.ways.has('hand brake valve: test')) return;
+    this.gate[this.wayOf('hand brake valve: test')] = held ? 1 : 0;
+    this.gate[this.wayOf('hand brake valve: drive')] = held ? 0 : 1;
+    this.refresh();
+    this.run.changed();
   }
 
   /** Whether a latch is high: a dash control in, the governor cut out, a warning silent. */
@@ -158,6 +191,21 @@ export class Twin {
   /** Makes a way that a sound rig does not have; conductance in m³/(s·Pa). */
   pierce(way: string, conductance: number): void {
     this.system.conductance[this.wayOf(way)] = conductance;
+    this.refresh();
+    this.run.changed();
+  }
+
+  /** Couples a towed unit's lines crosswise, or right again. */
+  cross(towed: string, crossed: boolean): void {
+    for (const name of [
+      `${towed} supply on service coupler`,
+      `${towed} service on supply coupler`,
+    ]) {
+      this.system.conductance[this.wayOf(name)] = crossed ? COUPLED : 0;
+    }
+    for (const name of [`${towed} supply coupler`, `${towed} service coupler`]) {
+      this.gate[this.wayOf(name)] = crossed ? 0 : 1;
+    }
     this.refresh();
     this.run.changed();
   }
@@ -213,6 +261,10 @@ export class Twin {
       ceiling[e] = Math.max(least, this.gate[e]! * this.limit[e]!);
     }
     this.system.changed();
+  }
+
+  private followerOf(name: string): number {
+    return this.system.network.followers.findIndex((each) => each.name === name);
   }
 
   private placeOf(name: string): number {

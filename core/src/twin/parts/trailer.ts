@@ -3,7 +3,7 @@ import { OUTSIDE, type NetworkBuilder } from '../network';
 import { serviceChambers, springChambers } from './chambers';
 import { pa } from './pascal';
 import { tank, volumeOf } from './supplySide';
-import { relayValve } from './valves';
+import { loadSensing, relayValve } from './valves';
 import type { VehicleEnds } from './vehicle';
 
 /** Under this in the supply line a trailer without springs brakes from its own tank, psi. */
@@ -17,6 +17,7 @@ export function trailer(
   unit: Unit,
   name: string,
   ends: VehicleEnds,
+  load: number,
 ): VehicleEnds {
   const supply = net.node(`${name} supply line`, 1);
   const control = net.node(`${name} service line`, 0.8);
@@ -49,6 +50,11 @@ export function trailer(
     net.way(`${name} service to relay`, control, relayControl, 4, [
       { on: [[supply, 1]], biasPa: -pa(EMERGENCY_PSI), bandPa: pa(8) },
     ]);
+  }
+  if (unit.chambers.some((group) => group.loadSensing)) {
+    const scaled = net.node(`${name} load control`, 0.05);
+    loadSensing(net, `${name} load-sensing valve`, relayControl, scaled, air, load);
+    relayControl = scaled;
   }
   const feed = net.node(`${name} delivery`, 0.3);
   relayValve(net, `${name} relay`, relayControl, air, feed, { conductance: 18 });

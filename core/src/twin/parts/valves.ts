@@ -2,9 +2,9 @@ import { OUTSIDE, type NetworkBuilder, type Opening } from '../network';
 import { pa } from './pascal';
 
 /** Pressure from shut to open of a brake valve's seat, Pa: its rubber and springs. */
-const SEAT_PA = 35_000;
+export const SEAT_PA = 35_000;
 /** Between the inlet's closing and the exhaust's opening, Pa: the valve holds ("laps"). */
-const LAP_PA = 2000;
+export const LAP_PA = 2000;
 
 /** Pedal or hand: meters from a tank into a delivery, and lets off, each to what is asked for. */
 export function meteringValve(
@@ -40,8 +40,6 @@ export function meteringValve(
 interface RelayOptions {
   crackPsi?: number;
   conductance: number;
-  /** Delivered for one of control, under 1 where a load-sensing valve holds back. */
-  ratio?: number;
   /** More that drives it, weights on nodes. */
   also?: readonly (readonly [node: number, weight: number])[];
 }
@@ -53,11 +51,11 @@ export function relayValve(
   control: number,
   tank: number,
   delivery: number,
-  { crackPsi = 4, conductance, ratio = 1, also = [] }: RelayOptions,
+  { crackPsi = 4, conductance, also = [] }: RelayOptions,
 ): void {
   const openings: Opening[] = [
     {
-      on: [[control, ratio], [delivery, -1], ...also],
+      on: [[control, 1], [delivery, -1], ...also],
       biasPa: 0,
       bandPa: SEAT_PA,
     },
@@ -68,11 +66,7 @@ export function relayValve(
   net.way(`${name}: inlet`, tank, delivery, conductance, openings);
   net.way(`${name}: exhaust`, delivery, OUTSIDE, conductance * 2, [
     {
-      on: [
-        [delivery, 1],
-        [control, -ratio],
-        ...also.map(([node, weight]) => [node, -weight] as const),
-      ],
+      on: [[delivery, 1], [control, -1], ...also.map(([node, weight]) => [node, -weight] as const)],
       biasPa: -LAP_PA,
       bandPa: SEAT_PA,
     },
@@ -93,6 +87,45 @@ export function quickRelease(
       on: [
         [delivery, 1],
         [feed, -1],
+      ],
+      biasPa: -LAP_PA,
+      bandPa: SEAT_PA,
+    },
+  ]);
+}
+
+/** What an empty axle gets of a loaded one's pressure [textbook: 0.3 to 0.5]. */
+const EMPTY_SHARE = 0.4;
+
+/**
+ * A load-sensing valve: of its control it gives so much as the axle carries.
+ *
+ * @param load 0 empty to 1 laden
+ */
+export function loadSensing(
+  net: NetworkBuilder,
+  name: string,
+  control: number,
+  delivery: number,
+  tank: number,
+  load: number,
+): void {
+  const ratio = EMPTY_SHARE + (1 - EMPTY_SHARE) * Math.min(1, Math.max(0, load));
+  net.way(`${name}: inlet`, tank, delivery, 8, [
+    {
+      on: [
+        [control, ratio],
+        [delivery, -1],
+      ],
+      biasPa: 0,
+      bandPa: SEAT_PA,
+    },
+  ]);
+  net.way(`${name}: exhaust`, delivery, OUTSIDE, 12, [
+    {
+      on: [
+        [delivery, 1],
+        [control, -ratio],
       ],
       biasPa: -LAP_PA,
       bandPa: SEAT_PA,

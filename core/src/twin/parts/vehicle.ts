@@ -3,12 +3,12 @@ import { OUTSIDE, type NetworkBuilder } from '../network';
 import { serviceChambers, springChambers } from './chambers';
 import { pa } from './pascal';
 import { supplySide, tank, volumeOf } from './supplySide';
-import { meteringValve, quickRelease, relayValve } from './valves';
+import { dashPark, dashTrailer } from './dashControls';
+import { numberedPark, numberedTrailer } from './numberedControls';
+import { loadSensing, meteringValve, quickRelease, relayValve } from './valves';
 
 /** Delivered by the spring brake valve for a lost primary: hold-off let out for each psi of front brake. */
 const MODULATES = 2.75;
-const HOLD_OFF_MOST_PSI = 95;
-const POPS_AT_PSI = 40;
 const WARNS_AT_PSI = 62;
 const WARNING_OFF_PSI = 76;
 const STOP_LAMP_PSI = 5;
@@ -33,7 +33,11 @@ function groupsOf({ chambers }: Unit): Groups {
 }
 
 /** Engine, tanks, pedal, axles, dash controls, and the lines to a trailer where `tows`. */
-export function vehicle(net: NetworkBuilder, unit: Unit, tows: boolean): VehicleEnds | null {
+export function vehicle(
+  net: NetworkBuilder,
+  unit: Unit,
+  { tows, load }: { tows: boolean; load: number },
+): VehicleEnds | null {
   const supply = supplySide(net, unit);
   const dual = unit.circuits === 'dual';
   const numbered = unit.ports === 'numbers';
@@ -76,8 +80,10 @@ export function vehicle(net: NetworkBuilder, unit: Unit, tows: boolean): Vehicle
     net.way(name, node, OUTSIDE, 4);
   }
 
-  const dash = net.node('dash feed', 0.6);
-  if (dual) net.shuttle('dash double check', primary, secondary, dash, 10);
+  const dash = net.node('dash feed', numbered ? 5 : 0.6);
+  // The third circuit of the protection valve is the hand brake's and the trailer's own.
+  if (numbered) protect('third circuit', dash);
+  else if (dual) net.shuttle('dash double check', primary, secondary, dash, 10);
   else net.way('dash feed line', primary, dash, 10);
 
   const pedal = net.follower('pedal', 0.03);
@@ -97,7 +103,11 @@ export function vehicle(net: NetworkBuilder, unit: Unit, tows: boolean): Vehicle
   });
 
   const rearControl = net.node('rear relay control', 0.05);
-  net.way('rear control line', rearSignal, rearControl, 8);
+  if (rear.some((group) => group.loadSensing)) {
+    loadSensing(net, 'load-sensing valve', rearSignal, rearControl, primary, load);
+  } else {
+    net.way('rear control line', rearSignal, rearControl, 8);
+  }
   const rearFeed = net.node('rear delivery', 0.3);
   relayValve(net, 'rear relay', rearControl, primary, rearFeed, { conductance: 16 });
   const springs = rear.some((group) => group.springBrake) ? net.node('spring line', 0.3) : null;
@@ -115,37 +125,23 @@ export function vehicle(net: NetworkBuilder, unit: Unit, tows: boolean): Vehicle
     }
   });
 
+  let parkLine = -1;
   if (springs !== null) {
-    const parkLine = net.node('park line', 0.3);
-    // Hold-off is limited here, so that what a lost primary lets out starts from a known pressure.
-    net.way('park valve: feed', dash, parkLine, 1.5, [
-      { on: [[parkLine, -1]], biasPa: pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) },
-    ]);
-    // What the shuttle lets over from the service side as it goes across is let out again.
-    net.way('park valve: relief', parkLine, OUTSIDE, 1.5, [
-      { on: [[parkLine, 1]], biasPa: -pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) },
-    ]);
-    net.way('park valve: exhaust', parkLine, OUTSIDE, 1.5);
-    net.latches.push({
-      name: 'park valve',
-      node: dash,
-      lowPa: pa(POPS_AT_PSI - 3),
-      highPa: Infinity,
-      openHigh: ['park valve: feed'],
-      openLow: ['park valve: exhaust'],
-      startsHigh: false,
-    });
+    parkLine = net.node('park line', 0.3);
+    (numbered ? numberedPark : dashPark)(net, dash, parkLine);
     const parkControl = net.node('park relay control', 0.1);
     net.shuttle('anti-compounding check', parkLine, rearFeed, parkControl, 3);
     relayValve(net, 'park relay', parkControl, dash, springs, {
       conductance: 5,
       crackPsi: 4,
-      also: dual
-        ? [
-            [frontSignal, -MODULATES],
-            [rearSignal, MODULATES],
-          ]
-        : [],
+      // The numbered-port school has no valve that lets hold-off out for a lost primary.
+      also:
+        dual && !numbered
+          ? [
+              [frontSignal, -MODULATES],
+              [rearSignal, MODULATES],
+            ]
+          : [],
     });
   }
 
@@ -159,7 +155,10 @@ export function vehicle(net: NetworkBuilder, unit: Unit, tows: boolean): Vehicle
     openLow: [],
     startsHigh: false,
   });
-  return tows ? trailerLines(net, { dash, frontSignal, rearSignal, numbered }) : null;
+  if (!tows) return null;
+  return numbered && parkLine >= 0
+    ? numberedTrailer(net, { dash, frontSignal, rearSignal, parkLine })
+    : dashTrailer(net, { dash, frontSignal, rearSignal });
 }
 
 function warnings(net: NetworkBuilder, primary: number, secondary: number | null): void {
@@ -178,39 +177,4 @@ function warnings(net: NetworkBuilder, primary: number, secondary: number | null
       startsHigh: false,
     });
   }
-}
-
-interface Feeds {
-  dash: number;
-  frontSignal: number;
-  rearSignal: number;
-  numbered: boolean;
-}
-
-/** Trailer supply, hand valve, double checks, and tractor protection. */
-function trailerLines(net: NetworkBuilder, { dash, frontSignal, rearSignal }: Feeds): VehicleEnds {
-  const supplyLine = net.node('trailer supply line', 0.5);
-  net.way('trailer supply valve: feed', dash, supplyLine, 3);
-  net.way('trailer supply valve: exhaust', supplyLine, OUTSIDE, 4);
-  net.latches.push({
-    name: 'trailer supply valve',
-    node: dash,
-    lowPa: pa(POPS_AT_PSI),
-    highPa: Infinity,
-    openHigh: ['trailer supply valve: feed'],
-    openLow: ['trailer supply valve: exhaust'],
-    startsHigh: false,
-  });
-  const footSignal = net.node('trailer foot signal', 0.1);
-  net.shuttle('foot double check', frontSignal, rearSignal, footSignal, 4);
-  const hand = net.follower('hand valve', 0.05);
-  const handSignal = net.node('hand signal', 0.1);
-  meteringValve(net, 'hand valve', hand, dash, handSignal, 3);
-  const signal = net.node('trailer signal', 0.2);
-  net.shuttle('hand double check', footSignal, handSignal, signal, 4);
-  const serviceLine = net.node('trailer service line', 0.3);
-  net.way('tractor protection', signal, serviceLine, 4, [
-    { on: [[supplyLine, 1]], biasPa: -pa(42), bandPa: pa(6) },
-  ]);
-  return { supplyLine, serviceLine };
 }

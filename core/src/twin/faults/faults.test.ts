@@ -1,0 +1,224 @@
+import { newUnitDraft, usualGauge } from '../../rig/newUnit';
+import type { RigUnderTest } from '../../rig/rigUnderTest';
+import { testUnit } from '../../test/walk';
+import { faultsOf } from './faultsOf';
+import { needlePsi, readOff, usualSeenGauge } from '../seenGauge';
+import { Twin } from '../twin';
+
+const truck: RigUnderTest = {
+  unit: testUnit({ ...newUnitDraft('truck', 2015), number: '10', name: 'truck' }),
+  towed: [],
+};
+const semi: RigUnderTest = {
+  unit: testUnit({ ...newUnitDraft('tractor', 2015), number: '11' }),
+  towed: [testUnit({ ...newUnitDraft('trailer', 2015), number: '22', name: 'box' })],
+};
+const numbered: RigUnderTest = {
+  unit: testUnit({ ...newUnitDraft('tractor', 2015), number: '12', ports: 'numbers' }),
+  towed: [
+    testUnit({
+      ...newUnitDraft('trailer', 2015),
+      number: '23',
+      name: 'box',
+      ports: 'numbers',
+      chambers: [{ type: '30', count: 4, springBrake: true, loadSensing: true }],
+    }),
+  ],
+};
+const fault = (id: string) => {
+  const found = faultsOf(truck).find((each) => each.id === id);
+  if (!found) throw new Error(`no fault ${id}`);
+  return found;
+};
+
+/** Released, full, engine off; with the fault from the start. */
+function withFault(id: string | null, severity = 0.7): Twin {
+  const twin = new Twin(truck, { tanksPsi: 120 });
+  if (id) fault(id).apply(twin, severity);
+  twin.dash('park valve', true);
+  twin.advanceTo(30);
+  return twin;
+}
+const fall = (twin: Twin, place: string, seconds: number) => {
+  const before = twin.psi(place);
+  twin.advanceTo(twin.timeS + seconds);
+  return before - twin.psi(place);
+};
+
+describe('the faults of a rig', () => {
+  it('are those of parts it has, each named once', () => {
+    const ids = faultsOf(truck).map(({ id }) => id);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(ids).not.toContain('trailer supply stuck');
+    expect(ids.length).toBeGreaterThan(25);
+  });
+
+  it.each(faultsOf(truck).map(({ id }) => [id]))('“%s” can be lived through', (id) => {
+    const twin = withFault(id, 1);
+    twin.engine(1400);
+    twin.advanceTo(90);
+    twin.ask('pedal', 100);
+    twin.advanceTo(100);
+    twin.ask('pedal', 0);
+    twin.advanceTo(110);
+    for (const { name } of twin.system.network.nodes) {
+      expect(twin.psi(name)).toBeGreaterThan(-0.5);
+      expect(twin.psi(name)).toBeLessThan(260);
+    }
+  });
+
+  it.each([
+    ['with dash controls', semi],
+    ['with numbered ports, in the cold', numbered],
+  ])('of a rig %s can come up in the middle of its run, all of them', (_, rig) => {
+    for (const each of faultsOf(rig, -15)) {
+      const twin = new Twin(rig, { tanksPsi: 110, outsideC: -15 });
+      twin.dash('park valve', true);
+      twin.dash('trailer supply valve', true);
+      twin.ask('pedal', 60);
+      twin.advanceTo(5);
+      each.apply(twin, 1);
+      twin.ask('pedal', 0);
+      twin.advanceTo(15);
+      for (const { name } of twin.system.network.nodes) {
+        expect(twin.psi(name)).toBeGreaterThan(-0.5);
+        expect(twin.psi(name)).toBeLessThan(200);
+      }
+    }
+  });
+
+  it('are of valves with numbers where the ports have numbers, and ice only in the cold', () => {
+    const parts = (rig: RigUnderTest, outsideC?: number) =>
+      faultsOf(rig, outsideC).map(({ part }) => part);
+    expect(parts(numbered)).toContain('trailer control valve');
+    expect(parts(numbered)).toContain('hand brake valve');
+    expect(parts(numbered)).not.toContain('trailer supply valve');
+    expect(parts(semi)).not.toContain('trailer control valve');
+    const iced = (outsideC: number) =>
+      faultsOf(semi, outsideC).filter(({ title }) => title.includes('iced')).length;
+    expect(iced(-10)).toBeGreaterThan(1);
+    expect(iced(15)).toBe(0);
+  });
+
+  // The rows of the trade's own table of what readings point at; common practice, no source to name.
+  it('one dash gauge falls and the other holds: that circuit', () => {
+    const twin = withFault('leak: secondary tank');
+    expect(fall(twin, 'secondary tank', 60)).toBeGreaterThan(3);
+    const sound = withFault(null);
+    expect(fall(sound, 'secondary tank', 60)).toBeLessThan(0.3);
+  });
+
+  it('both fall, only with the park brake released: the spring side', () => {
+    const out = withFault('leak: spring line');
+    out.advanceTo(60);
+    expect(fall(out, 'primary tank', 60)).toBeGreaterThan(2);
+    const parked = withFault('leak: spring line');
+    parked.dash('park valve', false);
+    parked.advanceTo(60);
+    expect(fall(parked, 'primary tank', 60)).toBeLessThan(0.3);
+  });
+
+  it('falls only with the pedal down: the service side', () => {
+    const twin = withFault('leak: rear left');
+    twin.advanceTo(60);
+    expect(fall(twin, 'primary tank', 30)).toBeLessThan(0.2);
+    twin.ask('pedal', 90);
+    twin.advanceTo(100);
+    expect(fall(twin, 'primary tank', 30)).toBeGreaterThan(1);
+  });
+
+  it('air at the relay exhaust, released, that stops when parked: the chamber’s centre seal', () => {
+    const twin = withFault('centre seal');
+    twin.advanceTo(60);
+    expect(twin.flowKgPerS('rear relay: exhaust')).toBeGreaterThan(1e-5);
+    twin.dash('park valve', false);
+    twin.advanceTo(120);
+    expect(Math.abs(twin.flowKgPerS('rear relay: exhaust'))).toBeLessThan(1e-6);
+    // And the relay's own inlet goes on.
+    const relay = withFault('seat: rear relay: inlet');
+    relay.dash('park valve', false);
+    relay.advanceTo(120);
+    expect(relay.flowKgPerS('rear relay: exhaust')).toBeGreaterThan(1e-5);
+  });
+
+  it('it climbs past cut-out and the safety valve blows: the unloader or its signal', () => {
+    const twin = new Twin(truck, { tanksPsi: 100 });
+    fault('unloader stuck').apply(twin, 1);
+    twin.engine(2100);
+    twin.advanceTo(240);
+    expect(twin.psi('supply tank')).toBeGreaterThan(145);
+    expect(twin.flowKgPerS('safety valve')).toBeGreaterThan(1e-4);
+  });
+
+  it('the brakes drag after release: the foot valve does not come back', () => {
+    const after = (id: string | null) => {
+      const twin = withFault(id);
+      twin.ask('pedal', 80);
+      twin.advanceTo(twin.timeS + 4);
+      twin.ask('pedal', 0);
+      twin.advanceTo(twin.timeS + 4);
+      return twin.psi('rear left');
+    };
+    expect(after('foot valve stays')).toBeGreaterThan(3);
+    expect(after(null)).toBeLessThan(0.5);
+  });
+
+  it('one axle late: a restricted control line, or another crack pressure', () => {
+    const lateness = (id: string | null) => {
+      const twin = withFault(id, 1);
+      const fromS = twin.timeS;
+      twin.ask('pedal', 100);
+      while (twin.psi('rear left') < 40 && twin.timeS < fromS + 20) {
+        twin.advanceTo(twin.timeS + 0.02);
+      }
+      return twin.timeS - fromS;
+    };
+    const sound = lateness(null);
+    expect(lateness('blocked: rear control line')).toBeGreaterThan(sound + 0.2);
+    const light = (id: string | null) => {
+      const twin = withFault(id);
+      twin.ask('pedal', 9);
+      twin.advanceTo(twin.timeS + 5);
+      return twin.psi('rear left');
+    };
+    expect(light(null)).toBeGreaterThan(6);
+    expect(light('rear relay crack')).toBeLessThan(1);
+  });
+
+  it('the trailer will not release: crossed couplers, or a cock shut in front', () => {
+    const springs = (id: string | null) => {
+      const twin = new Twin(semi, { tanksPsi: 120 });
+      if (id)
+        faultsOf(semi)
+          .find((each) => each.id === id)
+          ?.apply(twin, 1);
+      twin.dash('park valve', true);
+      twin.dash('trailer supply valve', true);
+      twin.engine(1400);
+      twin.advanceTo(60);
+      return twin.psi('box 22 left spring');
+    };
+    expect(springs(null)).toBeGreaterThan(80);
+    expect(springs('box 22 crossed')).toBeLessThan(30);
+    expect(springs('box 22 cock')).toBeLessThan(30);
+  });
+
+  it('the worse the fault, the faster the fall', () => {
+    const falls = [0, 0.5, 1].map((severity) =>
+      fall(withFault('leak: primary tank', severity), 'primary tank', 30),
+    );
+    expect(falls[0]).toBeLessThan(falls[1]!);
+    expect(falls[1]).toBeLessThan(falls[2]!);
+  });
+});
+
+describe('a dial as it is seen', () => {
+  it('lags, shows its error, and is read to the half division', () => {
+    const soon = needlePsi({ ...usualSeenGauge, errorPsi: 2 }, 100, 110, 0.25);
+    expect(soon).toBeCloseTo(100 + 12 * (1 - Math.exp(-1)), 6);
+    expect(needlePsi({ ...usualSeenGauge, errorPsi: 2 }, 100, 110, 60)).toBeCloseTo(112, 6);
+    expect(readOff(usualGauge.psi, 111.6)).toBe(112);
+    expect(readOff(usualGauge.psi, 400)).toBe(150);
+    expect(readOff(usualGauge.bar, 112)).toBeCloseTo(7.7, 6);
+  });
+});
