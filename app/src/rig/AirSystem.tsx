@@ -55,7 +55,7 @@ export function AirSystem({ unit }: { unit: Unit }) {
         {unit.chambers.map((group, index) => (
           <Txt
             key={index}
-          >{`${group.count} of type ${group.type}${group.springBrake ? ', spring brake' : ''}`}</Txt>
+          >{`${group.count} of type ${group.type}${group.springBrake ? ', spring brake' : ''}${group.loadSensing ? ', load-sensing' : ''}`}</Txt>
         ))}
       </Line>
       <Line title="Tanks to chambers">

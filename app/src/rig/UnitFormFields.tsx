@@ -190,6 +190,13 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
                 <Toggle label="Spring brake" value={field.value} onChange={field.onChange} />
               )}
             />
+            <Controller
+              control={control}
+              name={`chambers.${index}.loadSensing`}
+              render={({ field }) => (
+                <Toggle label="Load-sensing" value={field.value} onChange={field.onChange} />
+              )}
+            />
             <Button
               title="Remove"
               manner="quiet"
@@ -200,7 +207,9 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
         ))}
         <Button
           title="Add chambers"
-          onPress={() => chambers.append({ type: '30', count: '2', springBrake: true })}
+          onPress={() =>
+            chambers.append({ type: '30', count: '2', springBrake: true, loadSensing: false })
+          }
           style={{ alignSelf: 'flex-start' }}
         />
       </Part>

@@ -28,7 +28,7 @@ export interface UnitForm {
   ports: 'words' | 'numbers';
   volumeUnit: 'in3' | 'L';
   tanks: { role: TankRole; volume: string }[];
-  chambers: { type: ChamberType; count: string; springBrake: boolean }[];
+  chambers: { type: ChamberType; count: string; springBrake: boolean; loadSensing: boolean }[];
   pressureUnit: PressureUnit;
   cutIn: string;
   cutOut: string;
@@ -71,6 +71,7 @@ export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
     chambers: draft.chambers.map((group) => ({
       ...group,
       count: String(group.count),
+      loadSensing: group.loadSensing ?? false,
     })),
     pressureUnit,
     cutIn: pressure(governor?.cutInPsi),
@@ -151,9 +152,10 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
       role: tank.role,
       volumeIn3: volume(tank.volume),
     })),
-    chambers: form.chambers.map((group) => ({
+    chambers: form.chambers.map(({ loadSensing, ...group }) => ({
       ...group,
       count: number(group.count),
+      ...(loadSensing ? { loadSensing } : {}),
     })),
     governor: hasCompressor(form.kind)
       ? { cutInPsi: psi(form.cutIn), cutOutPsi: psi(form.cutOut) }
