@@ -63,6 +63,7 @@ export function AirScreen() {
         rig={drawn}
         frame={null}
         unit={under.unit.gauge.unit}
+        ports={under.unit.ports}
         chosen={chosen}
         onChoose={setChosen}
       />

@@ -1,4 +1,4 @@
-import type { PressureUnit } from '@keen-bleed/contract';
+import type { PressureUnit, Unit } from '@keen-bleed/contract';
 import { sayLevel } from '@keen-bleed/core';
 import { memo } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
@@ -8,12 +8,15 @@ import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import type { Palette } from '../theme/palette';
 import { usePalette } from '../theme/usePalette';
 import { circuitOf, isDrawn } from './circuitOf';
+import { portOf } from './portOf';
 
 interface SeeThroughProps {
   rig: Pick<BayRig, 'nodes' | 'ways' | 'layout'>;
   /** Null where the rig is only drawn, with nothing in it. */
   frame: Pick<BayFrame, 'psi' | 'scfm'> | null;
   unit: PressureUnit;
+  /** Whether places carry their ports' numbers beside their names. */
+  ports: Unit['ports'];
   chosen: string | null;
   onChoose: (place: string) => void;
 }
@@ -37,6 +40,7 @@ export const SeeThrough = memo(function SeeThrough({
   rig,
   frame,
   unit,
+  ports,
   chosen,
   onChoose,
 }: SeeThroughProps) {
@@ -121,7 +125,12 @@ export const SeeThrough = memo(function SeeThrough({
                   height={5}
                   fill={colour}
                 />
-                <Words name={name} box={box} said={frame ? sayLevel(psi, unit) : null} />
+                <Words
+                  name={name}
+                  port={ports === 'numbers' ? portOf(name) : null}
+                  box={box}
+                  said={frame ? sayLevel(psi, unit) : null}
+                />
               </G>
             );
           })}
@@ -153,6 +162,7 @@ export const SeeThrough = memo(function SeeThrough({
 
 interface WordsProps {
   name: string;
+  port: string | null;
   box: { x: number; y: number; width: number; height: number };
   said: string | null;
 }
@@ -163,7 +173,7 @@ const FITS = 17;
 /** A towed unit's places go by its number: “31 supply line”. */
 const shortName = (name: string) => name.replace(/^.* (\S*\d\S*) /, '$1 ');
 
-function Words({ name, box, said }: WordsProps) {
+function Words({ name, port, box, said }: WordsProps) {
   const palette = usePalette();
   const bare = shortName(name);
   const short = bare.length > FITS ? `${bare.slice(0, FITS - 1)}…` : bare;
@@ -178,6 +188,17 @@ function Words({ name, box, said }: WordsProps) {
       >
         {short}
       </SvgText>
+      {port === null ? null : (
+        <SvgText
+          x={box.x + 6}
+          y={box.y + box.height - 9}
+          fontSize={12}
+          fontFamily={NUMERAL_FACE}
+          fill={palette.quiet}
+        >
+          {port}
+        </SvgText>
+      )}
       {said === null ? null : (
         <SvgText
           x={box.x + box.width - 6}

@@ -1,38 +1,66 @@
-import { rigTitle } from '@keen-bleed/core';
+import type { OpenRun } from '@keen-bleed/contract';
+import { rigTitle, ruleSetFor } from '@keen-bleed/core';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
+import { v7 as uuidv7 } from 'uuid';
 import { SeeThrough } from '../air/SeeThrough';
+import { usePractice } from '../practice/usePractice';
+import { useRuleSets } from '../data/useRecords';
 import { sayClock } from '../data/when';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
-import { Segments } from '../ui/Segments';
+import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { BayChecks } from './BayChecks';
 import { BayControls } from './BayControls';
 import { BayEnding } from './BayEnding';
-import type { BaySetup } from './bayProtocol';
+import { BayFaults } from './BayFaults';
+import type { BayFrame, BaySetup } from './bayProtocol';
+import { BayRun } from './BayRun';
+import { useBayClock } from './useBayClock';
+import { timeControl } from './cabControls';
 import { NeedleLadder } from './NeedleLadder';
 import { PlaceNote } from './PlaceNote';
+import { useAirSound } from './useAirSound';
 import { useBay, type Bay } from './useBay';
 
 const LADDER = { phone: 172, wide: 210, height: 420 };
-const SPEEDS = [
-  { value: '1', title: '× 1' },
-  { value: '4', title: '× 4' },
-  { value: '16', title: '× 16' },
-] as const;
 
 interface BayCabProps {
   setup: BaySetup;
   onLeave: () => void;
 }
 
-/** At the wheel of a rig in the Bay. */
+/** At the wheel of a rig in the Bay, or in a run that is made in it. */
 export function BayCab({ setup, onLeave }: BayCabProps) {
   const { bay, trouble } = useBay(setup);
+  const rules = useRuleSets();
+  const [header, setHeader] = useState<OpenRun | null>(null);
+  const [running, setRunning] = useState(false);
+  const clock = useBayClock(bay);
+  const practice = usePractice(header, clock);
+  const start = () => {
+    if (!rules.data) return;
+    const { unit, towed } = setup.rig;
+    setHeader({
+      id: uuidv7(),
+      unitId: unit.id,
+      unit,
+      towed: [...towed],
+      rigId: null,
+      ruleSet: ruleSetFor(unit, rules.data.sets, rules.data.defaultId),
+      leftOut: ['drain'],
+      startedAtMs: clock(),
+    });
+    setRunning(true);
+  };
+  if (running && practice && bay) {
+    return <BayRun practice={practice} bay={bay} onLeave={() => setRunning(false)} />;
+  }
   return (
     <ScrollView
       role="main"
@@ -48,7 +76,19 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
             {bay ? `in the Bay, ${sayClock(bay.frame.timeS * 1000)}` : 'in the Bay'}
           </Txt>
         </View>
-        <Button title="Leave" manner="quiet" onPress={onLeave} />
+        <View style={{ flexDirection: 'row', gap: space.near }}>
+          {header ? (
+            <Button title="Back to the run" onPress={() => setRunning(true)} />
+          ) : (
+            <Button
+              title="Run by the book"
+              label="Make a run by the book on it"
+              disabled={!bay || !rules.data}
+              onPress={start}
+            />
+          )}
+          <Button title="Leave" manner="quiet" onPress={onLeave} />
+        </View>
       </View>
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       {bay ? <Cab bay={bay} setup={setup} onLeave={onLeave} /> : <Waiting rows={5} />}
@@ -56,24 +96,24 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
   );
 }
 
+/** The needles a cab has, with what each is called. */
+function needlesOf({ needles }: BayFrame, { rig }: BaySetup) {
+  const dual = rig.unit.circuits === 'dual';
+  return [
+    ...(needles.primary === null ? [] : [{ title: dual ? 'prim.' : 'tank', psi: needles.primary }]),
+    ...(needles.secondary === null ? [] : [{ title: 'sec.', psi: needles.secondary }]),
+  ];
+}
+
 function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () => void }) {
   const wide = useWide();
-  const [speed, setSpeed] = useState<(typeof SPEEDS)[number]['value']>('1');
   const [seeing, setSeeing] = useState(false);
+  const [sounding, setSounding] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
+  const listenClose = useAirSound(bay, sounding);
   const { frame } = bay;
-  const { gauge } = setup.rig.unit;
-  const needles = [
-    ...(frame.needles.primary === null
-      ? []
-      : [
-          {
-            title: setup.rig.unit.circuits === 'dual' ? 'prim.' : 'tank',
-            psi: frame.needles.primary,
-          },
-        ]),
-    ...(frame.needles.secondary === null ? [] : [{ title: 'sec.', psi: frame.needles.secondary }]),
-  ];
+  const { gauge, ports } = setup.rig.unit;
+  const needles = needlesOf(frame, setup);
   const cab = (
     <View style={{ flexDirection: 'row', gap: space.gap }}>
       {needles.length > 0 ? (
@@ -91,20 +131,14 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
   );
   const under = (
     <View style={{ gap: space.gap, flex: wide ? 1 : undefined }}>
-      <View style={{ gap: space.hair }}>
-        <Txt as="smallBold">Time</Txt>
-        <Segments
-          label="Time"
-          options={SPEEDS}
-          value={speed}
-          onChange={(value) => {
-            setSpeed(value);
-            bay.move({ kind: 'speed', times: Number(value) });
-          }}
-        />
-      </View>
-      <BayChecks bay={bay} />
-      <BayEnding bay={bay} setup={setup} onLeave={onLeave} />
+      <Choice {...timeControl(bay)} />
+      <Toggle label="Let the air be heard" value={sounding} onChange={setSounding} />
+      <BayChecks bay={bay} onListen={listenClose} />
+      {setup.hidden === null ? (
+        <BayFaults bay={bay} />
+      ) : (
+        <BayEnding bay={bay} setup={setup} onLeave={onLeave} />
+      )}
     </View>
   );
   return (
@@ -126,6 +160,7 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
               rig={bay.rig}
               frame={frame}
               unit={gauge.unit}
+              ports={ports}
               chosen={chosen}
               onChoose={setChosen}
             />

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
 import { Pick } from '../ui/Pick';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
@@ -29,14 +30,12 @@ const COUPLED = [
 ] as const;
 
 /** Soap bottle, ear, drains and couplers: what is done around the rig. */
-export function BayChecks({ bay }: { bay: Bay }) {
-  const { rig, move } = bay;
+export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string) => void }) {
+  const { rig, move, frame } = bay;
   const [joint, setJoint] = useState(rig.joints[0] ?? '');
   const [port, setPort] = useState(rig.exhausts[0] ?? '');
   const [said, setSaid] = useState<{ at: string; what: string }[]>([]);
-  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const [drain, setDrain] = useState(rig.drains[0] ?? '');
-  const [crossed, setCrossed] = useState(false);
   const note = (at: string, what: string) =>
     setSaid((before) => [{ at, what }, ...before].slice(0, 5));
   return (
@@ -55,7 +54,10 @@ export function BayChecks({ bay }: { bay: Bay }) {
         <Pick label="Listen at" options={rig.exhausts} value={port} onChange={setPort} />
         <Button
           title="Listen"
-          onPress={() => void bay.listen(port).then((found) => note(port, HEARD[found] ?? found))}
+          onPress={() => {
+            onListen(port);
+            void bay.listen(port).then((found) => note(port, HEARD[found] ?? found));
+          }}
         />
       </Row>
       {said.length > 0 ? (
@@ -71,30 +73,20 @@ export function BayChecks({ bay }: { bay: Bay }) {
           <Segments
             label={`Drain, ${drain}`}
             options={OPEN}
-            value={open.has(drain) ? 'open' : 'shut'}
-            onChange={(value) => {
-              const next = new Set(open);
-              if (value === 'open') next.add(drain);
-              else next.delete(drain);
-              setOpen(next);
-              move({ kind: 'open', way: drain, share: value === 'open' ? 1 : 0 });
-            }}
+            value={frame.opened.includes(drain) ? 'open' : 'shut'}
+            onChange={(value) =>
+              move({ kind: 'open', way: drain, share: value === 'open' ? 1 : 0 })
+            }
           />
         </Row>
       ) : null}
       {rig.couplers.length > 0 ? (
-        <View style={{ gap: space.hair }}>
-          <Txt as="smallBold">Couplers</Txt>
-          <Segments
-            label="Couplers"
-            options={COUPLED}
-            value={crossed ? 'crossed' : 'right'}
-            onChange={(value) => {
-              setCrossed(value === 'crossed');
-              move({ kind: 'cross', crossed: value === 'crossed' });
-            }}
-          />
-        </View>
+        <Choice
+          label="Couplers"
+          options={COUPLED}
+          value={frame.crossed ? 'crossed' : 'right'}
+          onChange={(value) => move({ kind: 'cross', crossed: value === 'crossed' })}
+        />
       ) : null}
     </View>
   );

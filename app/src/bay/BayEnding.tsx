@@ -23,6 +23,7 @@ export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
   const [first, setFirst] = useState(NOTHING);
   const [second, setSecond] = useState(NOTHING);
   const [ended, setEnded] = useState<BayEnd | null>(null);
+  const twoHidden = (setup.hidden ?? 0) > 1;
   if (ended) {
     const was = ended.was.map(({ part, title }) => `${part}: ${title}`).join(' · ');
     return (
@@ -45,7 +46,7 @@ export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
       </View>
     );
   }
-  const ids = [first, ...(setup.hidden > 1 ? [second] : [])].flatMap((title) => {
+  const ids = [first, ...(twoHidden ? [second] : [])].flatMap((title) => {
     const at = titles.indexOf(title);
     return bay.rig.faults[at]?.id ?? [];
   });
@@ -56,7 +57,7 @@ export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
       </Txt>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
         <Pick label="I say" options={[NOTHING, ...titles]} value={first} onChange={setFirst} />
-        {setup.hidden > 1 ? (
+        {twoHidden ? (
           <Pick label="and" options={[NOTHING, ...titles]} value={second} onChange={setSecond} />
         ) : null}
       </View>

@@ -1,16 +1,15 @@
 import type { Rig, Unit } from '@keen-bleed/contract';
-import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
+import { rigTitle, unitsOf, type RigUnderTest } from '@keen-bleed/core';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useRigs, useUnits } from '../data/useRecords';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
 import { Screen } from '../ui/Screen';
-import { Segments } from '../ui/Segments';
-import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { BayCab } from './BayCab';
 import type { BaySetup } from './bayProtocol';
@@ -30,6 +29,13 @@ const FAULTS = [
   { value: '0', title: 'none' },
   { value: '1', title: 'one hidden' },
   { value: '2', title: 'two hidden' },
+  { value: 'open', title: 'set openly' },
+] as const;
+
+const LOADS = [
+  { value: '0', title: 'empty' },
+  { value: '0.5', title: 'half' },
+  { value: '1', title: 'laden' },
 ] as const;
 
 /** Everything that can stand in the Bay: what is coupled, then each unit alone. */
@@ -82,6 +88,7 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
   const [outside, setOutside] = useState<(typeof WEATHER)[number]['value']>('20');
   const [height, setHeight] = useState<(typeof HEIGHTS)[number]['value']>('0');
   const [hidden, setHidden] = useState<(typeof FAULTS)[number]['value']>('1');
+  const [load, setLoad] = useState<(typeof LOADS)[number]['value']>('1');
   const chosen = title ?? titles[0] ?? '';
   const rig = all[titles.indexOf(chosen)];
   if (!rig) {
@@ -94,6 +101,9 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
       </Screen>
     );
   }
+  const sensesLoad = unitsOf(rig).some(({ chambers }) =>
+    chambers.some((group) => group.loadSensing),
+  );
   return (
     <Screen
       title="Bay"
@@ -104,9 +114,18 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
         <View style={{ flexDirection: 'row' }}>
           <Pick label="Rig" options={titles} value={chosen} onChange={setTitle} />
         </View>
-        <Choice label="Outside" options={WEATHER} value={outside} onChange={setOutside} />
-        <Choice label="Height" options={HEIGHTS} value={height} onChange={setHeight} />
-        <Choice label="Faults" options={FAULTS} value={hidden} onChange={setHidden} />
+        <Choice
+          label="Outside"
+          size="glove"
+          options={WEATHER}
+          value={outside}
+          onChange={setOutside}
+        />
+        <Choice label="Height" size="glove" options={HEIGHTS} value={height} onChange={setHeight} />
+        {sensesLoad ? (
+          <Choice label="Load" size="glove" options={LOADS} value={load} onChange={setLoad} />
+        ) : null}
+        <Choice label="Faults" size="glove" options={FAULTS} value={hidden} onChange={setHidden} />
         <Button
           title="Bring it in"
           manner="main"
@@ -116,8 +135,8 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
               rig,
               outsideC: Number(outside),
               heightM: Number(height),
-              hidden: Number(hidden),
-              open: [],
+              load: sensesLoad ? Number(load) : 1,
+              hidden: hidden === 'open' ? null : Number(hidden),
               seed: Math.floor(Math.random() * 2 ** 31),
             })
           }
@@ -125,22 +144,5 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
         />
       </View>
     </Screen>
-  );
-}
-
-function Choice<T extends string>({
-  label,
-  ...segments
-}: {
-  label: string;
-  options: readonly { value: T; title: string }[];
-  value: T;
-  onChange: (value: T) => void;
-}) {
-  return (
-    <View style={{ gap: space.hair }}>
-      <Txt as="smallBold">{label}</Txt>
-      <Segments label={label} size="glove" {...segments} />
-    </View>
   );
 }

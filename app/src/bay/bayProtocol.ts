@@ -5,11 +5,18 @@ export interface BaySetup {
   rig: RigUnderTest;
   outsideC: number;
   heightM: number;
-  /** How many faults to hide, drawn by `seed`; or the ones set openly. */
-  hidden: number;
-  open: readonly string[];
+  /** What the axles carry, 0 empty to 1 laden. */
+  load: number;
+  /** How many faults to hide, drawn by `seed`; null where faults are set openly, at any time. */
+  hidden: number | null;
   seed: number;
 }
+
+/** How bad an openly set fault is. */
+export type HowBad = 'slight' | 'plain' | 'bad';
+
+/** Where a hand brake valve stands. */
+export type HandBrake = 'released' | 'part' | 'parked' | 'test';
 
 /** A moment of the rig, as the cab shows it and as seeing through shows it. */
 export interface BayFrame {
@@ -19,6 +26,16 @@ export interface BayFrame {
   needles: { primary: number | null; secondary: number | null };
   parkIn: boolean;
   trailerIn: boolean;
+  handBrake: HandBrake;
+  /** What foot and hand ask for, psi, as they stand. */
+  pedalPsi: number;
+  handPsi: number;
+  /** Drains, cocks and shop air that a hand has opened, and whether the couplers are crossed. */
+  opened: readonly string[];
+  crossed: boolean;
+  speed: number;
+  /** Openly set faults, in words. */
+  faults: readonly string[];
   warning: boolean;
   stopLamp: boolean;
   /** Heard from the seat: the dryer's blast at cut-out. */
@@ -40,6 +57,11 @@ export interface BayRig {
   faults: readonly { id: string; part: string; title: string }[];
   hasPark: boolean;
   hasTrailer: boolean;
+  hasHandValve: boolean;
+  /** A hand brake valve with numbered ports stands in place of dash controls. */
+  hasHandBrake: boolean;
+  /** Place whose pressure a gauge set is teed into. */
+  gaugePlace: string;
   hasEngine: boolean;
   layout: AirLayout;
 }
@@ -70,6 +92,8 @@ export type BayMove =
   | { kind: 'hand'; psi: number }
   | { kind: 'park'; isIn: boolean }
   | { kind: 'trailer'; isIn: boolean }
+  | { kind: 'hand-brake'; at: HandBrake }
+  | { kind: 'fault'; id: string; howBad: HowBad }
   | { kind: 'open'; way: string; share: number }
   | { kind: 'cross'; crossed: boolean }
   | { kind: 'speed'; times: number };

@@ -17,8 +17,8 @@ const setup = (change: Partial<BaySetup> = {}): BaySetup => ({
   rig,
   outsideC: 20,
   heightM: 0,
+  load: 1,
   hidden: 0,
-  open: [],
   seed: 7,
   ...change,
 });
@@ -92,10 +92,52 @@ describe('the Bay', () => {
   });
 
   it('lets soap find an open leak, and only there', () => {
-    const { bay, pass } = bayAt(setup({ open: ['leak: primary tank'] }));
-    pass(2);
+    const { bay, frame, pass } = bayAt(setup({ hidden: null }));
+    pass(1);
+    expect(bay.soap('primary tank')).toBe('nothing');
+    bay.move({ kind: 'fault', id: 'leak: primary tank', howBad: 'plain' });
+    bay.move({ kind: 'fault', id: 'leak: primary tank', howBad: 'bad' });
+    pass(1);
+    expect(frame().faults).toEqual(['primary tank: leaks at its drain or a joint']);
     expect(['froth', 'bubbles', 'mist']).toContain(bay.soap('primary tank'));
     expect(bay.soap('secondary tank')).toBe('nothing');
+  });
+
+  it('tells nothing of a hidden fault before it is asked to', () => {
+    const { frame, pass } = bayAt(setup({ hidden: 2 }));
+    pass(1);
+    expect(frame().faults).toEqual([]);
+  });
+
+  it('keeps what hands hold: pedal, drains, couplers, and a hand brake with its test position', () => {
+    const ports = 'numbers' as const;
+    const towed = [
+      { ...rig.unit, ...newUnitDraft('trailer', 2015), id: '2', number: '22', name: 'box', ports },
+    ];
+    const tractor = { ...rig.unit, ...newUnitDraft('tractor', 2015), ports };
+    const { bay, opened, frame, pass } = bayAt(setup({ rig: { unit: tractor, towed } }));
+    expect(opened).toMatchObject({ hasHandBrake: true, hasPark: false, hasTrailer: false });
+    const psi = (place: string) => frame().psi[opened.nodes.indexOf(place)] ?? NaN;
+    bay.move({ kind: 'engine', rpm: 2100 });
+    bay.move({ kind: 'hand-brake', at: 'released' });
+    bay.move({ kind: 'speed', times: 16 });
+    pass(8);
+    expect(psi('rear left spring')).toBeGreaterThan(60);
+    bay.move({ kind: 'hand-brake', at: 'test' });
+    pass(2);
+    expect(psi('rear left spring')).toBeLessThan(5);
+    expect(psi('box 22 left')).toBeLessThan(3);
+    bay.move({ kind: 'open', way: 'primary drain', share: 1 });
+    bay.move({ kind: 'cross', crossed: true });
+    bay.move({ kind: 'pedal', psi: 20 });
+    pass(1);
+    expect(frame()).toMatchObject({
+      handBrake: 'test',
+      opened: ['primary drain'],
+      crossed: true,
+      pedalPsi: 20,
+      speed: 16,
+    });
   });
 
   it('owes a rig nothing for the time its tab slept', () => {

@@ -12,12 +12,23 @@ import {
   type Fault,
 } from '@keen-bleed/core/twin';
 import { layOut } from '../air/layOut';
-import type { BayEnd, BayFrame, BayMove, BayRig, BaySetup, BayWorker } from './bayProtocol';
+import type {
+  BayEnd,
+  BayFrame,
+  BayMove,
+  BayRig,
+  BaySetup,
+  BayWorker,
+  HandBrake,
+  HowBad,
+} from './bayProtocol';
 
 const FRAME_MS = 33;
 /** A tab that slept does not owe its rig the time, s. */
 const LONGEST_FRAME_S = 0.25;
-const COUPLED = 4e-8;
+/** A hand brake drawn half way asks for this in the park line, psi. */
+const PARTLY_PSI = 55;
+const SEVERITY: Readonly<Record<HowBad, number>> = { slight: 0.15, plain: 0.5, bad: 1 };
 /** What the rig stands with when it is walked up to: parked overnight, part of its air gone. */
 const FOUND_PSI = 60;
 
@@ -34,7 +45,7 @@ function draw(seed: number): () => number {
 }
 
 /** What does not change about a rig: its parts, and where they stand on the drawing. */
-function describe(twin: Twin, rig: BaySetup['rig']): BayRig {
+function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
   const { nodes, elements } = twin.system.network;
   const names = nodes.map(({ name }) => name);
   const ways = elements.map(({ name, from, to, openings }) => ({
@@ -51,13 +62,27 @@ function describe(twin: Twin, rig: BaySetup['rig']): BayRig {
     exhausts: exhaustsOf(twin),
     drains: called(/drain$/),
     couplers: called(/ coupler$/).filter((name) => !name.includes(' on ')),
-    faults: faultsOf(rig).map(({ id, part, title }) => ({ id, part, title })),
-    hasPark: names.includes('park line'),
-    hasTrailer: names.includes('trailer supply line'),
+    faults: faultsOf(rig, outsideC).map(({ id, part, title }) => ({ id, part, title })),
+    hasPark: names.includes('park line') && !twin.hasHandBrake,
+    hasTrailer: twin.hasLatch('trailer supply valve'),
+    hasHandValve: twin.hasPlace('hand signal') && !twin.hasHandBrake,
+    hasHandBrake: twin.hasHandBrake,
+    gaugePlace: names.includes('primary tank')
+      ? 'primary tank'
+      : (names.find((name) => name.endsWith(' tank')) ?? names[0] ?? ''),
     hasEngine: names.includes('governor line'),
     layout: layOut(names, ways),
   };
 }
+
+/** Ends the name of a way that only crossed couplers have. */
+const CROSSED = ' supply on service coupler';
+
+/** What is towed, by its name in the network. */
+const towedNames = (twin: Twin) =>
+  twin.system.network.elements.flatMap(({ name }) =>
+    name.endsWith(CROSSED) ? [name.slice(0, -CROSSED.length)] : [],
+  );
 
 /** Keeps one rig running in real time, or faster, and tells the screen what it does. */
 export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
@@ -69,6 +94,11 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let lastMs = 0;
   let checks = 0;
   let needles = { primary: 0, secondary: 0 };
+  let pedalPsi = 0;
+  let handPsi = 0;
+  let handBrake: HandBrake = 'parked';
+  let crossed = false;
+  const opened = new Set<string>();
 
   const read = (rig: BaySetup['rig'], psi: number) =>
     rig.unit.gauge.unit === 'psi' ? readOff(rig.unit.gauge, psi) : psi;
@@ -90,6 +120,13 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       },
       parkIn: on.isHigh('park valve'),
       trailerIn: on.isHigh('trailer supply valve'),
+      handBrake,
+      pedalPsi,
+      handPsi,
+      opened: [...opened],
+      crossed,
+      speed,
+      faults: setup.hidden === null ? hidden.map(({ part, title }) => `${part}: ${title}`) : [],
       warning: on.hasPlace('primary tank') && warned,
       stopLamp: on.isHigh('stop lamp'),
       purging: on.hasPlace('dryer') && scfmOf(on.flowKgPerS('purge valve')) > 0.5,
@@ -109,16 +146,21 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       tell = onFrame;
       speed = 1;
       checks = 0;
+      pedalPsi = 0;
+      handPsi = 0;
+      handBrake = 'parked';
+      crossed = false;
+      opened.clear();
       twin = new Twin(given.rig, {
         outsideC: given.outsideC,
         heightM: given.heightM,
+        load: given.load,
         tanksPsi: FOUND_PSI,
       });
-      const faults = faultsOf(given.rig);
       const random = draw(given.seed);
-      const pool = [...faults];
-      hidden = given.open.flatMap((id) => faults.find((each) => each.id === id) ?? []);
-      for (let n = 0; n < given.hidden && pool.length > 0; n += 1) {
+      const pool = faultsOf(given.rig, given.outsideC);
+      hidden = [];
+      for (let n = 0; n < (given.hidden ?? 0) && pool.length > 0; n += 1) {
         const [taken] = pool.splice(Math.floor(random() * pool.length), 1);
         if (taken) hidden.push(taken);
       }
@@ -126,9 +168,9 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       needles = { primary: FOUND_PSI, secondary: FOUND_PSI };
       lastMs = nowMs();
       send();
-      return describe(twin, given.rig);
+      return describe(twin, given.rig, given.outsideC);
     },
-    draw: (rig) => describe(new Twin(rig), rig),
+    draw: (rig) => describe(new Twin(rig), rig, 20),
     move(move: BayMove) {
       if (!twin) return;
       switch (move.kind) {
@@ -136,9 +178,11 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
           twin.engine(move.rpm);
           break;
         case 'pedal':
+          pedalPsi = move.psi;
           twin.ask('pedal', move.psi);
           break;
         case 'hand':
+          handPsi = move.psi;
           twin.ask('hand valve', move.psi);
           break;
         case 'park':
@@ -147,17 +191,29 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         case 'trailer':
           twin.dash('trailer supply valve', move.isIn);
           break;
+        case 'hand-brake':
+          handBrake = move.at;
+          twin.dash('park valve', move.at === 'released' || move.at === 'part');
+          if (move.at === 'part') twin.ask('hand brake', PARTLY_PSI);
+          if (move.at === 'test') twin.testPosition(true);
+          break;
+        case 'fault': {
+          const fault = faultsOf(setup?.rig ?? twin.rig, setup?.outsideC).find(
+            ({ id }) => id === move.id,
+          );
+          if (!fault || hidden.some(({ id }) => id === fault.id)) break;
+          hidden.push(fault);
+          fault.apply(twin, SEVERITY[move.howBad]);
+          break;
+        }
         case 'open':
+          if (move.share > 0) opened.add(move.way);
+          else opened.delete(move.way);
           twin.open(move.way, move.share);
           break;
         case 'cross': {
-          for (const { name } of twin.system.network.elements) {
-            if (/ (supply|service) on (supply|service) coupler$/.test(name)) {
-              twin.pierce(name, move.crossed ? COUPLED : 0);
-            } else if (/ (supply|service) coupler$/.test(name)) {
-              twin.open(name, move.crossed ? 0 : 1);
-            }
-          }
+          crossed = move.crossed;
+          for (const name of towedNames(twin)) twin.cross(name, move.crossed);
           break;
         }
         case 'speed':

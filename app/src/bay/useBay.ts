@@ -1,11 +1,16 @@
+import type { GaugeSample } from '@keen-bleed/core';
 import * as Comlink from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { sampled } from '../practice/practiceGauge';
 import type { BayFrame, BayMove, BayRig, BaySetup, BayWorker } from './bayProtocol';
 
 /** A rig in the Bay: its worker, what it is, and what it does now. */
 export interface Bay {
   rig: BayRig;
   frame: BayFrame;
+  /** The moment its time is counted from, ms since 1970, and what a gauge set in it has sent since. */
+  startedAtMs: number;
+  log: readonly GaugeSample[];
   move: (move: BayMove) => void;
   soap: (joint: string) => Promise<string>;
   listen: (exhaust: string) => Promise<string>;
@@ -17,6 +22,8 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
   const worker = useRef<Comlink.Remote<BayWorker> | null>(null);
   const [rig, setRig] = useState<BayRig | null>(null);
   const [frame, setFrame] = useState<BayFrame | null>(null);
+  const [startedAtMs, setStarted] = useState(0);
+  const [log, setLog] = useState<readonly GaugeSample[]>([]);
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     if (!setup) return undefined;
@@ -24,16 +31,27 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
     const remote = Comlink.wrap<BayWorker>(thread);
     worker.current = remote;
     let open = true;
+    const fromMs = Date.now();
+    let gaugeAt = -1;
     thread.onerror = () => setTrouble('The rig cannot be run on this device.');
     void remote
       .open(
         setup,
         Comlink.proxy((next: BayFrame) => {
-          if (open) setFrame(next);
+          if (!open) return;
+          setFrame(next);
+          const psi = next.psi[gaugeAt];
+          if (psi === undefined) return;
+          setLog((before) =>
+            sampled(before, fromMs + Math.round(next.timeS * 1000), Math.max(0, psi)),
+          );
         }),
       )
       .then((opened) => {
-        if (open) setRig(opened);
+        if (!open) return;
+        gaugeAt = opened.nodes.indexOf(opened.gaugePlace);
+        setStarted(fromMs);
+        setRig(opened);
       });
     return () => {
       open = false;
@@ -41,6 +59,7 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
       worker.current = null;
       setRig(null);
       setFrame(null);
+      setLog([]);
     };
   }, [setup]);
   const move = useCallback((what: BayMove) => void worker.current?.move(what), []);
@@ -53,6 +72,8 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
     bay: {
       rig,
       frame,
+      startedAtMs,
+      log,
       move,
       soap: (joint) => ask().soap(joint),
       listen: (exhaust) => ask().listen(exhaust),

@@ -176,15 +176,18 @@ const Windows = memo(function Windows({ scale, windows, flags, height }: FramePr
               strokeWidth={1.5}
             />
             {covered ? null : (
-              <SvgText
-                x={RIGHT + 10}
-                y={middle + 5}
-                fontSize={14}
-                fontFamily={TEXT_FACE}
-                fill={palette.quiet}
-              >
-                {each.label}
-              </SvgText>
+              linesOf(each.label).map((line, n, all) => (
+                <SvgText
+                  key={line}
+                  x={RIGHT + 10}
+                  y={middle + 5 + (n - (all.length - 1) / 2) * LABEL_LINE}
+                  fontSize={14}
+                  fontFamily={TEXT_FACE}
+                  fill={palette.quiet}
+                >
+                  {line}
+                </SvgText>
+              ))
             )}
           </G>
         );
@@ -192,6 +195,16 @@ const Windows = memo(function Windows({ scale, windows, flags, height }: FramePr
     </G>
   );
 });
+
+/** Longest label that stands in one line beside the rails. */
+const LABEL_FITS = 10;
+const LABEL_LINE = 14;
+
+/** A label's lines: a long one is broken at its last space. */
+function linesOf(label: string): string[] {
+  const at = label.length > LABEL_FITS ? label.lastIndexOf(' ') : -1;
+  return at < 0 ? [label] : [label.slice(0, at), label.slice(at + 1)];
+}
 
 function Hatch({ id, stroke, strokeWidth }: { id: string; stroke: string; strokeWidth: number }) {
   return (

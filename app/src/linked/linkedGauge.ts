@@ -1,3 +1,4 @@
+import type { GaugeRole } from '@keen-bleed/contract';
 import type { GaugeSample } from '@keen-bleed/core';
 
 /** What a linked gauge sends is good to this, psi. */
@@ -9,4 +10,8 @@ export interface LinkedGauge {
   log: readonly GaugeSample[];
   /** Where it stands now; null where nothing has come for a while. */
   psi: number | null;
+  /** To what it can be read, psi. */
+  resolutionPsi: number;
+  /** Which of a run's gauges it counts as; null where that is the technician's to say. */
+  asRole: GaugeRole | null;
 }

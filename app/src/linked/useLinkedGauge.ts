@@ -1,7 +1,7 @@
 import type { GaugeChannel, SentSample } from '@keen-bleed/contract';
 import { withSample, type GaugeSample } from '@keen-bleed/core';
 import { useEffect, useState } from 'react';
-import type { LinkedGauge } from './linkedGauge';
+import { LINKED_RESOLUTION_PSI, type LinkedGauge } from './linkedGauge';
 
 /** Battery under which it is said, as a share. */
 const LOW_BATTERY = 0.2;
@@ -55,7 +55,12 @@ export function useLinkedGauge(unitId: string | null, channel: GaugeChannel): Li
   const last = log.at(-1);
   const silent = !last || nowMs - last.atMs > STALE_MS;
   return {
-    gauge: { log, psi: last && !silent ? Math.round(last.psi * 10) / 10 : null },
+    gauge: {
+      log,
+      psi: last && !silent ? Math.round(last.psi * 10) / 10 : null,
+      resolutionPsi: LINKED_RESOLUTION_PSI,
+      asRole: 'master',
+    },
     said: [
       away ? 'gauge set out of reach' : silent ? 'gauge set silent' : 'gauge set linked',
       ...(battery < LOW_BATTERY ? ['battery low'] : []),

@@ -18,6 +18,7 @@ import { PadPart } from './PadPart';
 import { LADDER_WIDTH, RunLadder } from './RunLadder';
 import { RunSheets, type SheetName } from './RunSheets';
 import { StepPane, type HowRead } from './StepPane';
+import type { LinkedGauge } from '../linked/linkedGauge';
 import { useLinkChoice } from '../linked/useLinkChoice';
 import { useLinkedGauge } from '../linked/useLinkedGauge';
 import { useRunDesk, type RunDesk } from './useRunDesk';
@@ -29,12 +30,20 @@ import { useWakeLock } from './useWakeLock';
 const PAD = { share: 0.32, least: 180, most: 300, wide: 170, looking: 116 };
 const STEP_WIDTH = 400;
 
+/** What a run for practice brings with it: its gauge, and where it is left to. */
+export interface InPractice {
+  gauge: LinkedGauge;
+  reading: HowRead;
+  leaveTitle: string;
+  onLeave: () => void;
+}
+
 interface LiveRunProps {
   run: LiveRun;
 }
 
 /** A run that is being made: the ladder, the step, and the pad. It knows kinds of acts, and no step by name. */
-export function LiveRunScreen({ run }: LiveRunProps) {
+export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InPractice }) {
   const { header, state } = run;
   const { unit } = header;
   const wide = useWide();
@@ -43,8 +52,9 @@ export function LiveRunScreen({ run }: LiveRunProps) {
   const { height } = useWindowDimensions();
   const [sheet, setSheet] = useState<SheetName>(null);
   const [byGauge, setByGauge] = useLinkChoice(header.id);
-  const linked = useLinkedGauge(byGauge ? unit.id : null, 'primary');
-  const desk = useRunDesk(run, linked?.gauge ?? null);
+  const linked = useLinkedGauge(byGauge && !practice ? unit.id : null, 'primary');
+  const desk = useRunDesk(run, practice?.gauge ?? linked?.gauge ?? null);
+  const reading = practice?.reading ?? { byGauge, choose: setByGauge };
   useWakeLock();
   useSpokenRun(state, desk.hold, unit.gauge.unit, header.ruleSet.school);
   useRunKeys(
@@ -69,7 +79,8 @@ export function LiveRunScreen({ run }: LiveRunProps) {
     <RunHead
       run={settled}
       wide={wide}
-      said={linked?.said ?? null}
+      said={practice ? 'practice, not kept' : (linked?.said ?? null)}
+      leave={practice ? { title: practice.leaveTitle, onPress: practice.onLeave } : null}
       onStop={() => setSheet('stop')}
     />
   );
@@ -80,7 +91,7 @@ export function LiveRunScreen({ run }: LiveRunProps) {
       desk={settledDesk}
       wide={wide}
       onSkip={() => setSheet('skip')}
-      reading={{ byGauge, choose: setByGauge }}
+      reading={reading}
     />
   );
   // Nothing is timed while things are looked at: the room is the list's.
@@ -171,10 +182,12 @@ interface RunHeadProps extends LiveRunProps {
   wide: boolean;
   /** How a linked gauge stands. */
   said: string | null;
+  /** Where a run for practice is left to; null for the sheet of the unit. */
+  leave: { title: string; onPress: () => void } | null;
   onStop: () => void;
 }
 
-function RunHead({ run, wide, said, onStop }: RunHeadProps) {
+function RunHead({ run, wide, said, leave, onStop }: RunHeadProps) {
   const { header, state } = run;
   return (
     <View
@@ -211,13 +224,17 @@ function RunHead({ run, wide, said, onStop }: RunHeadProps) {
             onPress={onStop}
           />
         ) : null}
-        <LinkTo
-          to={`/unit/${header.unitId}`}
-          label="Leave; the run stays open"
-          style={{ minHeight: target.glove, paddingHorizontal: space.near }}
-        >
-          <Txt>Leave</Txt>
-        </LinkTo>
+        {leave ? (
+          <Button manner="quiet" size="glove" title={leave.title} onPress={leave.onPress} />
+        ) : (
+          <LinkTo
+            to={`/unit/${header.unitId}`}
+            label="Leave; the run stays open"
+            style={{ minHeight: target.glove, paddingHorizontal: space.near }}
+          >
+            <Txt>Leave</Txt>
+          </LinkTo>
+        )}
       </View>
     </View>
   );

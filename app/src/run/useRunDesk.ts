@@ -13,8 +13,9 @@ import {
   type PadNow,
 } from '@keen-bleed/core';
 import { useEffect, useMemo, useState } from 'react';
-import { LINKED_RESOLUTION_PSI, type LinkedGauge } from '../linked/linkedGauge';
+import type { LinkedGauge } from '../linked/linkedGauge';
 import type { LiveRun, NewFact } from '../store/useRun';
+import { useRunClock } from './runClock';
 import { signalHoldOver, signalMark } from './signal';
 import { useBounceGuard } from './useBounceGuard';
 import { useNow } from './useNow';
@@ -66,6 +67,7 @@ export function useRunDesk(
   const [readingIn, setReadingIn] = useState<string | null>(null);
   const [moved, setMoved] = useState<{ awaits: string; psi: number } | null>(null);
   const counts = useBounceGuard();
+  const clock = useRunClock();
 
   const tick = useNow(state.hold !== null);
   // The first drawing after a mark may still hold the clock of before it.
@@ -80,7 +82,8 @@ export function useRunDesk(
     : padNow(state, readingNow && state.hold ? state.hold.endsAtMs : nowMs);
   const gaugeRole =
     chosen ??
-    (linked ? 'master' : step?.act.kind === 'ready' ? step.act.gauges[0] : null) ??
+    linked?.asRole ??
+    (step?.act.kind === 'ready' ? step.act.gauges[0] : null) ??
     'primary';
 
   const answers = useMemo(() => {
@@ -145,7 +148,7 @@ export function useRunDesk(
         stepId: step.id,
         key: spec.key,
         readingPsi: needlePsi,
-        resolutionPsi: linked && !byHand ? LINKED_RESOLUTION_PSI : halfDivisionPsi(gauge),
+        resolutionPsi: linked && !byHand ? linked.resolutionPsi : halfDivisionPsi(gauge),
         method,
         // Seen by the gauge when it happened; the press only confirms it.
         ...(caught && !byHand ? { atMs: caught.atMs } : {}),
@@ -192,7 +195,7 @@ export function useRunDesk(
       if (ended?.kind !== 'hold-over') return;
       const act = state.procedure.steps.find((each) => each.id === ended.stepId)?.act;
       const more = act?.kind === 'hold' ? act.extendSeconds : 60;
-      const sinceS = Math.ceil((Date.now() - ended.atMs) / 1000);
+      const sinceS = Math.ceil((clock() - ended.atMs) / 1000);
       tell({ kind: 'retract', target: ended.id });
       tell({ kind: 'extend', stepId: ended.stepId, seconds: Math.min(1_800, more + sinceS) });
     },

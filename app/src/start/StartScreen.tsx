@@ -17,10 +17,10 @@ import { startRun } from '../store/startRun';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
 import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
-import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 
@@ -123,6 +123,7 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
         <View style={{ gap: space.gap, flex: wide ? 1 : undefined }}>
           {whole ? (
             <Choice
+              size="glove"
               label="What is run"
               options={[
                 { value: 'rig', title: 'as coupled' },
@@ -133,6 +134,7 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
             />
           ) : null}
           <Choice
+            size="glove"
             label="Rule set"
             options={sets.map((set) => ({ value: set.id, title: set.title }))}
             value={ruleSet.id}
@@ -140,6 +142,7 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
           />
           {asksToDrain ? (
             <Choice
+              size="glove"
               label="Draining the tanks"
               options={[
                 { value: 'due', title: 'due now' },
@@ -187,29 +190,5 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
         </View>
       </View>
     </Screen>
-  );
-}
-
-function Choice<T extends string>({
-  label,
-  note,
-  ...segments
-}: {
-  label: string;
-  note?: string;
-  options: readonly { value: T; title: string }[];
-  value: T;
-  onChange: (value: T) => void;
-}) {
-  return (
-    <View style={{ gap: space.hair }}>
-      <Txt as="smallBold">{label}</Txt>
-      <Segments label={label} size="glove" {...segments} />
-      {note ? (
-        <Txt as="small" tone="quiet">
-          {note}
-        </Txt>
-      ) : null}
-    </View>
   );
 }

@@ -1,8 +1,8 @@
 import type { OpenRun, RunEvent } from '@keen-bleed/contract';
-import { admit, readRun, type RunState } from '@keen-bleed/core';
+import { readRun, type RunState } from '@keen-bleed/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
 import { changeRun, keepEvents, keptEvents, keptRun, type DeviceRun } from './deviceStore';
+import { nextEvent } from './nextEvent';
 import { countWaiting, oneMoreWaits, sendNow } from './outbox';
 
 type Each<T> = T extends RunEvent ? Omit<T, 'id' | 'seq' | 'atMs'> : never;
@@ -56,15 +56,9 @@ export function useRun(runId: string): LiveRun | 'loading' | 'elsewhere' {
       const pressedAtMs = Date.now();
       const turn = queue.current.then(async () => {
         if (!header) return 'This run is not open on this device.';
-        const state = readRun(header, events.current);
-        const event = {
-          atMs: pressedAtMs,
-          ...fact,
-          id: uuidv7(),
-          seq: state.lastSeq + 1,
-        };
-        const problem = admit(state, new Set(events.current.map((each) => each.id)), event);
-        if (problem) return problem.message;
+        const made = nextEvent(header, events.current, fact, pressedAtMs);
+        if ('problem' in made) return made.problem;
+        const { event } = made;
         await keepEvents(runId, [event], false);
         if (event.kind === 'close') await changeRun(runId, { closed: true });
         events.current = [...events.current, event];
