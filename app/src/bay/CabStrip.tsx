@@ -6,18 +6,19 @@ import { Txt } from '../ui/Txt';
 import type { CabControl } from './cabControls';
 
 interface CabStripProps {
+  label?: string;
   controls: readonly CabControl[];
   /** What the cab tells beside the needle, now. */
   told: readonly string[];
 }
 
 /** The cab in one row, over a run that is made in it: it moves sideways where there is no room. */
-export function CabStrip({ controls, told }: CabStripProps) {
+export function CabStrip({ label = 'The cab', controls, told }: CabStripProps) {
   const palette = usePalette();
   return (
     <View
       role="region"
-      aria-label="The cab"
+      aria-label={label}
       style={{ borderBottomWidth: 1, borderBottomColor: palette.edge }}
     >
       <ScrollView

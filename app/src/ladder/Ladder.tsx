@@ -175,20 +175,20 @@ const Windows = memo(function Windows({ scale, windows, flags, height }: FramePr
               stroke={palette.hatch}
               strokeWidth={1.5}
             />
-            {covered ? null : (
-              linesOf(each.label).map((line, n, all) => (
-                <SvgText
-                  key={line}
-                  x={RIGHT + 10}
-                  y={middle + 5 + (n - (all.length - 1) / 2) * LABEL_LINE}
-                  fontSize={14}
-                  fontFamily={TEXT_FACE}
-                  fill={palette.quiet}
-                >
-                  {line}
-                </SvgText>
-              ))
-            )}
+            {covered
+              ? null
+              : linesOf(each.label).map((line, n, all) => (
+                  <SvgText
+                    key={line}
+                    x={RIGHT + 10}
+                    y={middle + 5 + (n - (all.length - 1) / 2) * LABEL_LINE}
+                    fontSize={14}
+                    fontFamily={TEXT_FACE}
+                    fill={palette.quiet}
+                  >
+                    {line}
+                  </SvgText>
+                ))}
           </G>
         );
       })}

@@ -7,6 +7,7 @@ import { sayClock } from '../data/when';
 export const segmentTitles: Readonly<Record<SegmentKind, string>> = {
   'build-up': 'Build-up',
   'cut-out': 'Cut-out',
+  purge: 'Purge',
   'cut-in': 'Cut-in',
   hold: 'Hold',
   application: 'Application',

@@ -4,6 +4,8 @@ import {
   factsOf,
   forDrawing,
   lineThrough,
+  psiAt,
+  purgesOf,
   segmentsOf,
   TraceReader,
   type ColumnHead,
@@ -13,12 +15,19 @@ import {
 } from '@keen-bleed/core/trace';
 import Papa from 'papaparse';
 
+/** A column of pressures, and what they are in. */
+export interface PressureColumn {
+  at: number;
+  title: string;
+  unit: PressureUnit;
+}
+
 /** How a file is to be read. */
 export interface TraceColumns {
   time: number;
-  pressure: number;
   timeUnit: 's' | 'ms' | 'min';
-  pressureUnit: PressureUnit;
+  /** The first is the tank's, in which a run is sought. */
+  pressures: readonly PressureColumn[];
 }
 
 /** What was found in a file. */
@@ -26,8 +35,7 @@ export interface TraceFound {
   rows: number;
   leftOut: number;
   endS: number;
-  lowPsi: number;
-  highPsi: number;
+  titles: readonly string[];
   segments: readonly Segment[];
 }
 
@@ -35,6 +43,10 @@ export interface DrawnPoint {
   s: number;
   psi: number;
 }
+
+/** Readings of a trace that is played go this far apart, s. */
+const PLAYED_EVERY_S = 0.1;
+const NO_TRACE: Trace = { seconds: new Float64Array(0), psi: new Float64Array(0) };
 
 /** The worker's side of a trace: reads the file in pieces, keeps the readings, and answers about them. */
 export interface TraceWorker {
@@ -44,20 +56,25 @@ export interface TraceWorker {
     columns: TraceColumns,
     onProgress: (share: number) => void,
   ) => Promise<TraceFound>;
-  draw: (fromS: number, toS: number, columns: number) => DrawnPoint[];
+  /** Points of each column, in their order. */
+  draw: (fromS: number, toS: number, columns: number) => DrawnPoint[][];
   /** What a straight line leaves over a stretch, psi. */
   residuals: (fromS: number, toS: number, columns: number) => DrawnPoint[];
   facts: (
     header: Pick<OpenRun, 'unit' | 'towed' | 'ruleSet' | 'leftOut'>,
     startedAtMs: number,
   ) => TraceFact[];
+  /** The tank's readings after one moment and up to another, as a gauge would have sent them. */
+  played: (afterS: number, toS: number) => DrawnPoint[];
   csv: () => string;
 }
 
 /** Makes the worker's side. */
 export function makeTraceWorker(): TraceWorker {
-  let trace: Trace = { seconds: new Float64Array(0), psi: new Float64Array(0) };
+  let traces: readonly Trace[] = [NO_TRACE];
+  let titles: readonly string[] = [];
   let segments: readonly Segment[] = [];
+  const tank = () => traces[0] ?? NO_TRACE;
   return {
     heads: (file) =>
       new Promise((resolve, reject) => {
@@ -70,7 +87,11 @@ export function makeTraceWorker(): TraceWorker {
       }),
     read: (file, columns, onProgress) =>
       new Promise((resolve, reject) => {
-        const reader = new TraceReader(columns.timeUnit, columns.pressureUnit);
+        const { pressures } = columns;
+        const reader = new TraceReader(
+          columns.timeUnit,
+          pressures.map(({ unit }) => unit),
+        );
         let isHead = true;
         Papa.parse<string[]>(file, {
           skipEmptyLines: true,
@@ -80,44 +101,55 @@ export function makeTraceWorker(): TraceWorker {
                 isHead = false;
                 continue;
               }
-              reader.add(row[columns.time] ?? '', row[columns.pressure] ?? '');
+              reader.add(
+                row[columns.time] ?? '',
+                pressures.map(({ at }) => row[at] ?? ''),
+              );
             }
             onProgress(file.size === 0 ? 1 : Math.min(1, meta.cursor / file.size));
           },
           complete: () => {
-            trace = reader.trace();
-            segments = segmentsOf(trace);
-            let low = Infinity;
-            let high = -Infinity;
-            for (const psi of trace.psi) {
-              if (psi < low) low = psi;
-              if (psi > high) high = psi;
-            }
+            traces = reader.traces();
+            titles = pressures.map(({ title }) => title);
+            const inTank = segmentsOf(tank());
+            segments = [...inTank, ...purgesOf(traces.slice(1), inTank)].sort(
+              (a, b) => a.fromS - b.fromS || a.toS - b.toS,
+            );
             resolve({
-              rows: trace.seconds.length,
+              rows: tank().seconds.length,
               leftOut: reader.leftOut,
-              endS: trace.seconds.at(-1) ?? 0,
-              lowPsi: Number.isFinite(low) ? low : 0,
-              highPsi: Number.isFinite(high) ? high : 0,
+              endS: tank().seconds.at(-1) ?? 0,
+              titles,
               segments,
             });
           },
           error: reject,
         });
       }),
-    draw: (fromS, toS, columns) => forDrawing(trace, fromS, toS, columns),
+    draw: (fromS, toS, columns) => traces.map((trace) => forDrawing(trace, fromS, toS, columns)),
     residuals(fromS, toS, columns) {
-      const line = lineThrough(trace, fromS, toS);
+      const line = lineThrough(tank(), fromS, toS);
       if (!line) return [];
-      return forDrawing(trace, fromS, toS, columns)
+      return forDrawing(tank(), fromS, toS, columns)
         .filter(({ s }) => s >= fromS && s <= toS)
         .map(({ s, psi }) => ({ s, psi: psi - line.at(s) }));
     },
-    facts: (header, startedAtMs) => factsOf(header, trace, segments, startedAtMs),
+    facts: (header, startedAtMs) => factsOf(header, tank(), segments, startedAtMs),
+    played(afterS, toS) {
+      const points: DrawnPoint[] = [];
+      for (let n = Math.floor(afterS / PLAYED_EVERY_S) + 1; n * PLAYED_EVERY_S <= toS; n += 1) {
+        const s = n * PLAYED_EVERY_S;
+        points.push({ s, psi: psiAt(tank(), s) });
+      }
+      return points;
+    },
     csv: () =>
       Papa.unparse({
-        fields: ['time_s', 'pressure_psi'],
-        data: Array.from(trace.seconds, (s, i) => [s.toFixed(3), (trace.psi[i] ?? 0).toFixed(3)]),
+        fields: ['time_s', ...titles.map((title) => `${title.replace(/\s*[([].*$/, '')} (psi)`)],
+        data: Array.from(tank().seconds, (s, i) => [
+          s.toFixed(3),
+          ...traces.map(({ psi }) => (Number.isNaN(psi[i]) ? '' : (psi[i] ?? 0).toFixed(3))),
+        ]),
       }),
   };
 }

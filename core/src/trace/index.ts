@@ -11,4 +11,5 @@ export {
   type SegmentKind,
   type Trace,
 } from './segments';
+export { purgesOf } from './purges';
 export { factsOf, type TraceFact } from './factsOf';

@@ -43,24 +43,29 @@ export function readMoment(text: string, unit: 's' | 'ms' | 'min'): number {
   return date / 1000;
 }
 
-/** Gathers the rows of one pressure column; rows that cannot be read are counted, not guessed. */
+/**
+ * Gathers the rows of a table: one time, and one or more pressures, the first of which is the one that counts. Rows
+ * that cannot be read are counted, not guessed; what another column leaves out is not a number in it.
+ */
 export class TraceReader {
   /** Rows left out: no number in them, or a time that went back. */
   leftOut = 0;
   private seconds = new Float64Array(4096);
-  private psi = new Float64Array(4096);
+  private readonly psi: Float64Array<ArrayBuffer>[];
   private length = 0;
   private startS = NaN;
 
   constructor(
     private readonly timeUnit: 's' | 'ms' | 'min',
-    private readonly pressureUnit: PressureUnit,
-  ) {}
+    private readonly pressureUnits: readonly PressureUnit[],
+  ) {
+    this.psi = pressureUnits.map(() => new Float64Array(4096));
+  }
 
-  add(time: string, pressure: string): void {
+  add(time: string, pressures: readonly string[]): void {
     const moment = readMoment(time, this.timeUnit);
-    const value = readNumber(pressure);
-    if (Number.isNaN(moment) || Number.isNaN(value)) {
+    const counts = readNumber(pressures[0] ?? '');
+    if (Number.isNaN(moment) || Number.isNaN(counts)) {
       this.leftOut += 1;
       return;
     }
@@ -72,18 +77,20 @@ export class TraceReader {
     }
     if (this.length === this.seconds.length) {
       this.seconds = grown(this.seconds);
-      this.psi = grown(this.psi);
+      this.psi.forEach((values, i) => (this.psi[i] = grown(values)));
     }
     this.seconds[this.length] = s;
-    this.psi[this.length] = toPsi(value, this.pressureUnit);
+    for (const [i, values] of this.psi.entries()) {
+      const value = i === 0 ? counts : readNumber(pressures[i] ?? '');
+      values[this.length] = toPsi(value, this.pressureUnits[i] ?? 'psi');
+    }
     this.length += 1;
   }
 
-  trace(): Trace {
-    return {
-      seconds: this.seconds.slice(0, this.length),
-      psi: this.psi.slice(0, this.length),
-    };
+  /** One trace for each pressure, all at the same times. */
+  traces(): Trace[] {
+    const seconds = this.seconds.slice(0, this.length);
+    return this.psi.map((psi) => ({ seconds, psi: psi.slice(0, this.length) }));
   }
 }
 

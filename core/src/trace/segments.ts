@@ -7,6 +7,7 @@ export interface Trace {
 export const segmentKinds = [
   'build-up',
   'cut-out',
+  'purge',
   'cut-in',
   'hold',
   'application',

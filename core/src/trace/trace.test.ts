@@ -8,23 +8,26 @@ import { Twin } from '../twin/twin';
 import { factsOf } from './factsOf';
 import { forDrawing } from './forDrawing';
 import { columnHead, readMoment, readNumber, TraceReader } from './readTable';
+import { purgesOf } from './purges';
 import { lineThrough, segmentsOf, type Trace } from './segments';
 
 const unit = testUnit();
 
 /** A truck's primary tank through a test, recorded ten times a second, with a known leak in the holds. */
-function recorded(): Trace {
+function recorded(): { tank: Trace; dryer: Trace } {
   const twin = new Twin({ unit, towed: [] }, { tanksPsi: 80 });
   twin.leak('primary tank', 2e-11);
   twin.dash('park valve', true);
   twin.advanceTo(20);
   const seconds: number[] = [];
   const psi: number[] = [];
+  const dryer: number[] = [];
   const to = (untilS: number) => {
     for (let s = seconds.length / 10; s < untilS; s = seconds.length / 10) {
       twin.advanceTo(20 + s);
       seconds.push(s);
       psi.push(twin.psi('primary tank'));
+      dryer.push(twin.psi('dryer'));
     }
   };
   to(5);
@@ -53,9 +56,13 @@ function recorded(): Trace {
     twin.ask('pedal', 0);
     to(629 + 4 * n);
   }
-  return { seconds: Float64Array.from(seconds), psi: Float64Array.from(psi) };
+  const times = Float64Array.from(seconds);
+  return {
+    tank: { seconds: times, psi: Float64Array.from(psi) },
+    dryer: { seconds: times, psi: Float64Array.from(dryer) },
+  };
 }
-const trace = recorded();
+const { tank: trace, dryer } = recorded();
 const segments = segmentsOf(trace);
 const of = (kind: string) => segments.filter((each) => each.kind === kind);
 
@@ -71,6 +78,21 @@ describe('the segments of a recorded test', () => {
     expect(of('application').length).toBeGreaterThanOrEqual(15);
     expect(of('fall')).toHaveLength(1);
     expect(of('gap')).toHaveLength(0);
+  });
+
+  it('are its purges too, where a column of the dryer was recorded', () => {
+    const purges = purgesOf([dryer], segments);
+    expect(purges).toHaveLength(of('cut-out').length);
+    const [first] = purges;
+    const [cutOut] = of('cut-out');
+    expect(Math.abs((first?.fromS ?? NaN) - (cutOut?.fromS ?? NaN))).toBeLessThan(4);
+    // Most of a purge is over in some seconds, all of it in about 25 [trade]; the line is empty by then.
+    expect((first?.toS ?? NaN) - (first?.fromS ?? NaN)).toBeLessThan(35);
+    expect(first?.toPsi).toBeLessThan(8);
+    // The tank itself shows none, nor does a column with nothing in it.
+    expect(purgesOf([trace], segments)).toEqual([]);
+    const empty = { ...trace, psi: new Float64Array(trace.psi.length).fill(NaN) };
+    expect(purgesOf([empty], segments)).toEqual([]);
   });
 
   it('show where nothing was recorded', () => {
@@ -157,19 +179,29 @@ describe('a table of readings', () => {
     expect(
       readMoment('2026-11-24 07:00:01.5', 's') - readMoment('2026-11-24T07:00:00Z', 's'),
     ).toBeCloseTo(1.5, 6);
-    const reader = new TraceReader('ms', 'bar');
-    reader.add('1000', '8,0');
-    reader.add('1500', 'x');
-    reader.add('900', '8.1');
-    reader.add('2000', '8.1');
-    const { seconds, psi } = reader.trace();
-    expect([...seconds]).toEqual([0, 1]);
-    expect(psi[0]).toBeCloseTo(116.03, 2);
+    const reader = new TraceReader('ms', ['bar', 'psi']);
+    reader.add('1000', ['8,0', '90']);
+    reader.add('1500', ['x', '91']);
+    reader.add('900', ['8.1', '92']);
+    reader.add('2000', ['8.1']);
+    const [main, other] = reader.traces();
+    expect([...(main?.seconds ?? [])]).toEqual([0, 1]);
+    expect(main?.psi[0]).toBeCloseTo(116.03, 2);
+    // A row that one column leaves out is kept for the one that counts.
+    expect([...(other?.psi ?? [])]).toEqual([90, NaN]);
     expect(reader.leftOut).toBe(2);
   });
 });
 
 describe('a trace for a drawing', () => {
+  it('leaves out what is not a number', () => {
+    const seconds = Float64Array.from({ length: 1000 }, (_, i) => i);
+    const psi = seconds.map((s) => (s % 2 === 0 ? 100 : NaN));
+    const points = forDrawing({ seconds, psi }, 0, 1000, 100);
+    expect(points.length).toBeGreaterThan(50);
+    expect(points.every((point) => point.psi === 100)).toBe(true);
+  });
+
   it('keeps every spike and stays within two points a column', () => {
     const n = 100_000;
     const seconds = Float64Array.from({ length: n }, (_, i) => i / 100);
