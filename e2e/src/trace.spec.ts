@@ -1,5 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, signIn, test } from './ownServer';
+import { readFileSync } from 'node:fs';
+import { expect, pad, press, signIn, test } from './ownServer';
 
 /** A made-up truck: built up, held, a step at the pedal and a hold again; in kPa, ten readings a second. */
 function logged(): string {
@@ -67,6 +68,59 @@ test('a logger’s file is taken apart, looked at closely, and made into a run',
       `select round((event->>'readingPsi')::numeric) from run_events where run_id = '${id}' and event->>'key' = 'cut-out'`,
     );
   await expect.poll(cutOut).toBe('125');
+});
+
+test('several columns are drawn, looked at by hand, and played to a run for practice', async ({
+  page,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'joss');
+  await page.goto('/trace');
+  const rows = logged().split('\n');
+  // The dryer is let down at the cut-out, as it is purged.
+  const withDryer = rows.map((row, n) =>
+    n === 0 ? `${row},Dryer (bar)` : `${row},${n > 800 && n < 1_100 ? '0.1' : '8.6'}`,
+  );
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'two.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(withDryer.join('\n')),
+  });
+  await expect(page.getByRole('checkbox', { name: 'Dryer (bar)' })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: 'remark' })).not.toBeChecked();
+  await page.getByRole('button', { name: 'Read it' }).click();
+  const segments = page.getByRole('list', { name: 'Segments' });
+  await expect(segments.getByRole('button', { name: /^Purge 1:\d\d to/ })).toBeVisible();
+  const chart = page.getByRole('img', { name: 'Recorded pressure' });
+  await chart.scrollIntoViewIfNeeded();
+  const box = await chart.boundingBox();
+  if (!box) throw new Error('the chart has no place');
+  await page.mouse.move(box.x + box.width * 0.5, box.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.8, box.y + 60);
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Farther' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Earlier' }).click();
+  await page.getByRole('button', { name: 'Farther' }).click();
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await page.getByRole('button', { name: 'Whole trace' }).click();
+  await expect(page.getByRole('button', { name: 'Farther' })).toBeDisabled();
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  const text = readFileSync(await (await saved).path(), 'utf8');
+  expect(text.split(/\r?\n/)[0]).toBe('time_s,Primary (psi),Dryer (psi)');
+
+  await page.getByLabel('Run of', { exact: true }).selectOption('Gritter 15');
+  await page.getByRole('button', { name: 'Play it to a run for practice' }).click();
+  await press(page, 'All done, ready');
+  await page.getByRole('radio', { name: '× 16' }).click();
+  for (const level of ['85', '100']) {
+    await expect(pad(page)).toContainText('the gauge saw it: confirm');
+    await press(page, `Needle at ${level} psi`);
+  }
+  await page.getByRole('radio', { name: 'stopped' }).click();
+  await page.getByRole('button', { name: 'Trace', exact: true }).click();
+  await expect(segments).toBeVisible();
 });
 
 test('a file that is none is said so', async ({ page }) => {

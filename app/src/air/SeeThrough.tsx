@@ -4,16 +4,18 @@ import { memo } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import Svg, { G, Path, Rect, Text as SvgText } from 'react-native-svg';
 import type { BayFrame, BayRig } from '../bay/bayProtocol';
+import type { DeviceState } from '../bay/twinTypes';
 import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import type { Palette } from '../theme/palette';
 import { usePalette } from '../theme/usePalette';
+import { Txt } from '../ui/Txt';
 import { circuitOf, isDrawn } from './circuitOf';
 import { portOf } from './portOf';
 
 interface SeeThroughProps {
   rig: Pick<BayRig, 'nodes' | 'ways' | 'layout'>;
   /** Null where the rig is only drawn, with nothing in it. */
-  frame: Pick<BayFrame, 'psi' | 'scfm'> | null;
+  frame: Pick<BayFrame, 'psi' | 'scfm' | 'devices'> | null;
   unit: PressureUnit;
   /** Whether places carry their ports' numbers beside their names. */
   ports: Unit['ports'];
@@ -72,18 +74,10 @@ export const SeeThrough = memo(function SeeThrough({
             const middle = points[Math.floor(points.length / 2)];
             if (!way.device || !middle || !isDrawn(way.name)) return null;
             const passes = Math.abs(frame?.scfm[e] ?? 0) >= SEEN_SCFM;
-            return (
-              <Rect
-                key={way.name}
-                x={middle.x - 4}
-                y={middle.y - 4}
-                width={8}
-                height={8}
-                fill={passes ? palette.ink : palette.ground}
-                stroke={palette.ink}
-                strokeWidth={1.5}
-              />
-            );
+            const state =
+              frame?.devices.find(({ name }) => way.name === `${name}: inlet`)?.state ??
+              (passes ? 'on' : 'off');
+            return <DeviceSign key={way.name} {...middle} state={state} />;
           })}
           {ways.map((way, e) => {
             const from = way.to < 0 ? layout.nodes[way.from] : undefined;
@@ -159,6 +153,51 @@ export const SeeThrough = memo(function SeeThrough({
     </ScrollView>
   );
 });
+
+/** A valve on its line: full where it is on, hollow where it is off, barred where it holds. */
+function DeviceSign({ x, y, state }: { x: number; y: number; state: DeviceState }) {
+  const palette = usePalette();
+  return (
+    <G>
+      <Rect
+        x={x - 5}
+        y={y - 5}
+        width={10}
+        height={10}
+        fill={state === 'on' ? palette.ink : palette.ground}
+        stroke={palette.ink}
+        strokeWidth={1.5}
+      />
+      {state === 'hold' ? (
+        <Path d={`M${x - 5} ${y}h10`} stroke={palette.ink} strokeWidth={3} />
+      ) : null}
+    </G>
+  );
+}
+
+const STATES = [
+  { state: 'on', says: 'open, or applying' },
+  { state: 'off', says: 'shut, or letting go' },
+  { state: 'hold', says: 'holding' },
+] as const;
+
+/** What the signs of valves mean. */
+export function DeviceKey() {
+  return (
+    <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16 }}>
+      {STATES.map(({ state, says }) => (
+        <View key={state} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Svg width={14} height={14} aria-hidden>
+            <DeviceSign x={7} y={7} state={state} />
+          </Svg>
+          <Txt as="small" tone="quiet">
+            {says}
+          </Txt>
+        </View>
+      ))}
+    </View>
+  );
+}
 
 interface WordsProps {
   name: string;

@@ -3,7 +3,7 @@ import { rigTitle, ruleSetFor } from '@keen-bleed/core';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { v7 as uuidv7 } from 'uuid';
-import { SeeThrough } from '../air/SeeThrough';
+import { DeviceKey, SeeThrough } from '../air/SeeThrough';
 import { usePractice } from '../practice/usePractice';
 import { useRuleSets } from '../data/useRecords';
 import { sayClock } from '../data/when';
@@ -156,6 +156,7 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
         {seeing ? (
           <>
             {chosen ? <PlaceNote place={chosen} bay={bay} unit={gauge.unit} /> : null}
+            <DeviceKey />
             <SeeThrough
               rig={bay.rig}
               frame={frame}
@@ -164,6 +165,17 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
               chosen={chosen}
               onChoose={setChosen}
             />
+            <View
+              role="list"
+              aria-label="Valves"
+              style={{ flexDirection: 'row', flexWrap: 'wrap' }}
+            >
+              {frame.devices.map(({ name, state }) => (
+                <View key={name} role="listitem" style={{ width: 230, maxWidth: '100%' }}>
+                  <Txt as="small">{`${name}: ${state}`}</Txt>
+                </View>
+              ))}
+            </View>
           </>
         ) : null}
       </View>

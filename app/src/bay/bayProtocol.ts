@@ -1,4 +1,4 @@
-import type { Heard, RigUnderTest, Soap } from './twinTypes';
+import type { Device, Heard, RigUnderTest, Soap } from './twinTypes';
 
 /** What the Bay is set up with. */
 export interface BaySetup {
@@ -43,6 +43,8 @@ export interface BayFrame {
   /** By node and by way, in the network's order; gauge psi and scfm. */
   psi: readonly number[];
   scfm: readonly number[];
+  /** Valves that meter, and whether they apply, let go, or hold. */
+  devices: readonly Device[];
 }
 
 /** What does not change while a rig stands in the Bay. */

@@ -1,4 +1,5 @@
 import {
+  deviceStates,
   exhaustsOf,
   faultsOf,
   jointsOf,
@@ -132,6 +133,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       purging: on.hasPlace('dryer') && scfmOf(on.flowKgPerS('purge valve')) > 0.5,
       psi: nodes.map(({ name }) => on.psi(name)),
       scfm: Array.from(on.run.flows, scfmOf),
+      devices: deviceStates(on),
     };
   };
 

@@ -1,2 +1,2 @@
 export type { RigUnderTest } from '@keen-bleed/core';
-export type { Heard, Soap } from '@keen-bleed/core/twin';
+export type { Device, DeviceState, Heard, Soap } from '@keen-bleed/core/twin';

@@ -189,6 +189,15 @@ export class AirSystem {
     return state;
   }
 
+  /** How far an element was open at the last evaluation, 0 to 1. */
+  openOf(e: number): number {
+    const { openingStart } = this.tables;
+    if (!(this.conductance[e]! > 0 && this.ceiling[e]! > 0)) return 0;
+    let open = 1;
+    for (let o = openingStart[e]!; o < openingStart[e + 1]!; o += 1) open *= this.far[o]!;
+    return this.floor[e]! + (this.ceiling[e]! - this.floor[e]!) * open;
+  }
+
   /** Mass of air in all places, kg. */
   massKg(state: Float64Array): number {
     let total = 0;

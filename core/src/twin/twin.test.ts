@@ -4,6 +4,7 @@ import { newUnitDraft } from '../rig/newUnit';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { testUnit } from '../test/walk';
 import { referenceMoves, drive } from './referenceRun';
+import { deviceStates } from './deviceStates';
 import { Twin, type TwinSite } from './twin';
 
 const unit = (kind: Unit['kind'], number: string, change: Partial<Unit> = {}): Unit =>
@@ -331,6 +332,24 @@ describe('a double with its dolly', () => {
     const last = until(again, 90, 'trailer 24 left', (psi) => psi >= 40);
     expect(last).toBeGreaterThan(first);
     expect(last).toBeLessThan(3);
+  });
+});
+
+describe('a relay’s states', () => {
+  it('are off at rest, on while it applies, hold once it has, and off as it lets go', () => {
+    const twin = new Twin(truck, { tanksPsi: 120 });
+    const state = () => deviceStates(twin).find(({ name }) => name === 'rear relay')?.state;
+    twin.dash('park valve', true);
+    twin.advanceTo(30);
+    expect(state()).toBe('off');
+    twin.ask('pedal', 50);
+    twin.advanceTo(30.3);
+    expect(state()).toBe('on');
+    twin.advanceTo(40);
+    expect(state()).toBe('hold');
+    twin.ask('pedal', 0);
+    twin.advanceTo(40.15);
+    expect(state()).toBe('off');
   });
 });
 

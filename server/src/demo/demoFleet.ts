@@ -170,7 +170,7 @@ export const demoFleet: readonly DemoUnit[] = [
       ],
       chambers: [
         { type: '20', count: 2, springBrake: false },
-        { type: '24', count: 4, springBrake: true },
+        { type: '24', count: 4, springBrake: true, loadSensing: true },
       ],
     },
     story: healthy({
