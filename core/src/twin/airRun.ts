@@ -62,6 +62,8 @@ export class AirRun {
   /** Latches that move no air: which, and when they switch in the step last made. */
   private told: { latch: number; atS: number }[] = [];
   private readonly isSilent: readonly boolean[];
+  /** By latch: the node it watches. */
+  private readonly watched: Int32Array;
 
   /**
    * @param onSwitch told after a latch has switched, so that it can open and shut its ways
@@ -77,6 +79,7 @@ export class AirRun {
     this.lowPa = latches.map((latch) => latch.lowPa);
     this.highPa = latches.map((latch) => latch.highPa);
     this.stuck = latches.map(() => false);
+    this.watched = Int32Array.from(latches, ({ node }) => node);
     this.isSilent = latches.map(({ openHigh, openLow }) => openHigh.length + openLow.length === 0);
     this.solver = new Rodas(system, tolerances(system, tolerance));
     this.from = Float64Array.from(state);
@@ -235,8 +238,7 @@ export class AirRun {
 
   private isPast(latch: number, state: Float64Array): boolean {
     if (this.stuck[latch]) return false;
-    const { node } = this.system.network.latches[latch] as { node: number };
-    const gauge = state[node]! - this.system.outsidePa;
+    const gauge = state[this.watched[latch]!]! - this.system.outsidePa;
     return this.high[latch] ? gauge < this.lowPa[latch]! : gauge > this.highPa[latch]!;
   }
 
@@ -259,7 +261,7 @@ export class AirRun {
 
   /** When a latch that is past at the end of a step of `h` passes its set point, from the step's start. */
   private passing(latch: number, h: number): number {
-    const { node } = this.system.network.latches[latch] as { node: number };
+    const node = this.watched[latch]!;
     const level = this.system.outsidePa + (this.high[latch] ? this.lowPa : this.highPa)[latch]!;
     let before = 0;
     let after = h;

@@ -16,6 +16,8 @@ const LEAST_PA = 1_000;
 const AIR = 3;
 const PACKED = 5;
 const FIGURES = 4;
+const DRIVEN = 3;
+const DRIVES = 3;
 const ROWS = 4;
 
 /**
@@ -86,8 +88,11 @@ export class AirSystem {
   private tankCount = 0;
   private readonly active: Int32Array;
   private readonly figures: Float64Array;
-  /** Openings of those elements. */
+  /** Openings of those elements, packed: which, and its first two places; and what drives it. */
   private driven: Int32Array = new Int32Array(0);
+  private drives: Float64Array = new Float64Array(0);
+  /** From here on openings have more places than two. */
+  private wideFrom = 0;
   /** Nodes that leak. */
   private leaking: Int32Array = new Int32Array(0);
 
@@ -174,7 +179,7 @@ export class AirSystem {
     });
     this.tankCount = first.length;
     this.activeCount = packed.length;
-    this.driven = Int32Array.from(driven);
+    this.packOpenings(driven);
     this.leaking = Int32Array.from(
       this.network.nodes.flatMap((_, i) => (this.leak[i]! > 0 ? [i] : [])),
     );
@@ -521,19 +526,49 @@ export class AirSystem {
 
   /** How far each opening is open at the pressures taken in, and how that changes. */
   private open(): void {
-    const { driven, far, bend, shift, air } = this;
-    const { controlStart, controlNode, controlWeight } = this.tables;
-    for (let n = 0; n < driven.length; n += 1) {
-      const o = driven[n]!;
-      let x = shift[o]!;
-      const last = controlStart[o + 1]!;
-      for (let c = controlStart[o]!; c < last; c += 1) {
-        x += controlWeight[c]! * air[controlNode[c]! * AIR]!;
-      }
+    const { driven, drives, far, bend, air } = this;
+    const last = driven.length;
+    for (let n = 0, f = 0; n < last; n += DRIVEN, f += DRIVES) {
+      let x =
+        drives[f]! + drives[f + 1]! * air[driven[n + 1]!]! + drives[f + 2]! * air[driven[n + 2]!]!;
+      if (n >= this.wideFrom) x += this.driveBeyond(driven[n]!);
       const inside = x > 0 && x < 1;
-      far[o] = inside ? x * x * (3 - 2 * x) : x > 0 ? 1 : 0;
-      bend[o] = inside ? 6 * x * (1 - x) : 0;
+      far[driven[n]!] = inside ? x * x * (3 - 2 * x) : x > 0 ? 1 : 0;
+      bend[driven[n]!] = inside ? 6 * x * (1 - x) : 0;
     }
+  }
+
+  /** What the places after the second add to an opening's drive. */
+  private driveBeyond(o: number): number {
+    const { controlStart, controlNode, controlWeight } = this.tables;
+    let sum = 0;
+    for (let c = controlStart[o]! + 2; c < controlStart[o + 1]!; c += 1) {
+      sum += controlWeight[c]! * this.air[controlNode[c]! * AIR]!;
+    }
+    return sum;
+  }
+
+  /** Packs the openings of the elements that can pass anything: their first two places, and those with more last. */
+  private packOpenings(openings: readonly number[]): void {
+    const { controlStart, controlNode, controlWeight } = this.tables;
+    const count = (o: number) => controlStart[o + 1]! - controlStart[o]!;
+    const ordered = [
+      ...openings.filter((o) => count(o) <= 2),
+      ...openings.filter((o) => count(o) > 2),
+    ];
+    this.wideFrom = openings.filter((o) => count(o) <= 2).length * DRIVEN;
+    this.driven = Int32Array.from(
+      ordered.flatMap((o) => {
+        const c = controlStart[o]!;
+        return [o, controlNode[c]! * AIR, count(o) > 1 ? controlNode[c + 1]! * AIR : 0];
+      }),
+    );
+    this.drives = Float64Array.from(
+      ordered.flatMap((o) => {
+        const c = controlStart[o]!;
+        return [this.shift[o]!, controlWeight[c]!, count(o) > 1 ? controlWeight[c + 1]! : 0];
+      }),
+    );
   }
 }
 

@@ -15,6 +15,9 @@ export class SparseLu {
   private readonly columns: Int32Array;
   /** Slots that each pivot's products are taken off from, in the order of the products. */
   private readonly targets: Int32Array;
+  /** Rows and columns of what lies under the diagonal and right of it, in the order of their slots. */
+  private readonly underColumn: Int32Array;
+  private readonly besideRow: Int32Array;
   /** By row and column: its slot. */
   private readonly slot: Int32Array;
 
@@ -77,10 +80,10 @@ export class SparseLu {
       });
     });
     this.targets = Int32Array.from(
-      order.flatMap((_, n) =>
-        under[n]!.flatMap((i) => beside[n]!.map((j) => this.slot[i * size + j]!)),
-      ),
+      order.flatMap((_, n) => under[n]!.flatMap((i) => beside[n]!.map((j) => this.slotOf(i, j)))),
     );
+    this.underColumn = Int32Array.from(order.flatMap((k, n) => under[n]!.map(() => k)));
+    this.besideRow = Int32Array.from(order.flatMap((k, n) => beside[n]!.map(() => k)));
   }
 
   /** Where an entry lies in a list of values; behind all slots where it has no place. */
@@ -88,7 +91,7 @@ export class SparseLu {
     return this.slot[row * this.size + column]!;
   }
 
-  /** Factorises in place. */
+  /** Factorises in place, into L·D·U with ones on the diagonals of L and U, and D turned over. */
   factorise(values: Float64Array): void {
     const { size, rowStart, columnStart, targets } = this;
     const firstUnder = size;
@@ -103,41 +106,32 @@ export class SparseLu {
       for (let r = firstUnder + rowStart[n]!; r < last; r += 1) {
         const factor = values[r]! * inverse;
         values[r] = factor;
-        if (factor === 0) {
-          t += to - from;
-          continue;
-        }
         for (let c = from; c < to; c += 1) {
           const at = targets[t]!;
           values[at] = values[at]! - factor * values[c]!;
           t += 1;
         }
       }
+      for (let c = from; c < to; c += 1) values[c] = values[c]! * inverse;
     }
   }
 
   /** Solves in place with what `factorise` left. */
   solve(values: Float64Array, b: Float64Array): void {
-    const { size, order, rows, columns, rowStart, columnStart } = this;
-    let l = size;
-    for (let n = 0; n < size; n += 1) {
-      const value = b[order[n]!]!;
-      const last = rowStart[n + 1]!;
-      for (let r = rowStart[n]!; r < last; r += 1) {
-        const i = rows[r]!;
-        b[i] = b[i]! - values[l]! * value;
-        l += 1;
-      }
-    }
+    // Each of the three is one straight walk: loops within loops, as short as these are, cost more than they do.
+    const { size, order, rows, columns, underColumn, besideRow } = this;
     const firstBeside = size + rows.length;
-    for (let n = size - 1; n >= 0; n -= 1) {
+    for (let l = 0; l < rows.length; l += 1) {
+      const i = rows[l]!;
+      b[i] = b[i]! - values[size + l]! * b[underColumn[l]!]!;
+    }
+    for (let n = 0; n < size; n += 1) {
       const k = order[n]!;
-      let value = b[k]!;
-      const last = columnStart[n + 1]!;
-      for (let c = columnStart[n]!; c < last; c += 1) {
-        value -= values[firstBeside + c]! * b[columns[c]!]!;
-      }
-      b[k] = value * values[n]!;
+      b[k] = b[k]! * values[n]!;
+    }
+    for (let u = columns.length - 1; u >= 0; u -= 1) {
+      const k = besideRow[u]!;
+      b[k] = b[k]! - values[firstBeside + u]! * b[columns[u]!]!;
     }
   }
 }
