@@ -154,6 +154,54 @@ async function measured(browser, url) {
   return { firstLoad, taps, long, works, felt };
 }
 
+/** A logger's file of so many rows: a tank that is built up and held again and again. */
+function loggedRows(count) {
+  const rows = ['time_s,Primary (psi),Dryer (psi)'];
+  for (let n = 0; n < count; n += 1) {
+    const s = n / 20;
+    const phase = s % 600;
+    const psi = phase < 60 ? 85 + (phase / 60) * 40 : 125 - ((phase - 60) / 540) * 40;
+    rows.push(`${s.toFixed(2)},${psi.toFixed(2)},${(phase < 60 ? psi : 0).toFixed(2)}`);
+  }
+  return Buffer.from(rows.join('\n'));
+}
+
+/** Reads files of growing length in the page's worker: how long each takes, and the page's longest task meanwhile. */
+async function readsTraces(url, counts) {
+  const browser = await launchBrowser();
+  const found = [];
+  try {
+    const page = await browser.newPage({ serviceWorkers: 'block' });
+    await page.request.post(`${url}/api/sign-in`, {
+      data: { signInName: 'idris', password: 'grit-before-snow' },
+    });
+    for (const count of counts) {
+      await page.goto(`${url}/trace`);
+      const buffer = loggedRows(count);
+      await page
+        .locator('input[type=file]')
+        .setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer });
+      const read = page.getByRole('button', { name: 'Read it' });
+      await read.waitFor();
+      await page.evaluate(() => {
+        globalThis.long = [];
+        new PerformanceObserver((list) =>
+          globalThis.long.push(...list.getEntries().map((entry) => entry.duration)),
+        ).observe({ type: 'longtask' });
+      });
+      const startedMs = performance.now();
+      await read.click();
+      await page.getByRole('list', { name: 'Segments' }).waitFor({ timeout: 120_000 });
+      const tookMs = performance.now() - startedMs;
+      const long = await page.evaluate(() => globalThis.long);
+      found.push({ count, tookMs, megabytes: buffer.length / 1e6, long });
+    }
+  } finally {
+    await browser.close();
+  }
+  return found;
+}
+
 await runMain(async () => {
   requireNode();
   await ensurePackages({ browser: true });
@@ -181,9 +229,10 @@ await runMain(async () => {
       LOG_LEVEL: 'silent',
     });
     // Whatever goes wrong in the page, the server is not left running.
-    const { firstLoad, taps, long, works, felt } = await inTheBrowser(server.url).finally(
-      server.stop,
-    );
+    const { firstLoad, taps, long, works, felt, traces } = await (async () => ({
+      ...(await inTheBrowser(server.url)),
+      traces: await readsTraces(server.url, [10_000, 100_000, 1_000_000]),
+    }))().finally(server.stop);
     const shell = await shellBytes();
     const kB = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;
     console.log('First load until the yard stands, script, gzipped');
@@ -204,6 +253,12 @@ await runMain(async () => {
     console.log(
       `  tasks over 50 ms: ${long.length}${long.length ? ` (longest ${Math.max(...long).toFixed(0)} ms)` : ''}`,
     );
+    console.log('A trace read and taken apart in its worker');
+    for (const { count, tookMs, megabytes, long: tasks } of traces) {
+      console.log(
+        `  ${count.toLocaleString('en-GB').padStart(9)} rows, ${megabytes.toFixed(1)} MB: ${(tookMs / 1000).toFixed(1)} s, ${((tookMs * 1000) / count).toFixed(1)} µs a row; tasks of the page over 50 ms: ${tasks.length}`,
+      );
+    }
     say('filling a yard of 500 units and 20,000 runs, then measuring the API');
     console.log(
       await run(process.execPath, ['--import', 'tsx', 'server/bench/bench.ts'], {

@@ -101,6 +101,7 @@ function Comparing({ title, runs }: { title: string; runs: readonly RunRow[] }) 
       {a.id === b.id ? (
         <Notice title="The same run on both sides" text="Pick another on one of them." />
       ) : null}
+      <ComparedHead before={wide ? older : 'earlier'} after={wide ? newer : 'later'} wide={wide} />
       <View role="list" aria-label="Figures of both runs">
         {rows.map((row) => (
           <View key={row.id} role="listitem">
@@ -111,6 +112,40 @@ function Comparing({ title, runs }: { title: string; runs: readonly RunRow[] }) 
         <Rule />
       </View>
     </Screen>
+  );
+}
+
+/** Room for a figure of one run, and for the change, px. */
+const CELL = { phone: 76, wide: 150 };
+const CHANGE = 80;
+
+/** What stands in which column. */
+function ComparedHead({ before, after, wide }: { before: string; after: string; wide: boolean }) {
+  const cell = (title: string) => (
+    <View style={{ width: wide ? CELL.wide : CELL.phone }}>
+      <Txt as="small" tone="quiet">
+        {title}
+      </Txt>
+    </View>
+  );
+  return (
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'flex-end',
+        gap: space.near,
+        paddingBottom: space.hair,
+      }}
+    >
+      {wide ? <View style={{ flexGrow: 1, flexBasis: 200 }} /> : null}
+      {cell(before)}
+      {cell(after)}
+      <View style={{ minWidth: CHANGE, flexGrow: wide ? 0 : 1, alignItems: 'flex-end' }}>
+        <Txt as="small" tone="quiet">
+          change
+        </Txt>
+      </View>
+    </View>
   );
 }
 
@@ -128,7 +163,14 @@ function ComparedLine({ row, unit, wide, drift }: ComparedLineProps) {
   const sense = size === '0' ? '±' : (row.change ?? 0) > 0 ? '+' : '−';
   const change = row.change === null ? '' : `${sense}${size}`;
   const cell = (side: ComparedFigure['before']) => (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, width: wide ? 110 : 76 }}>
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 6,
+        width: wide ? CELL.wide : CELL.phone,
+      }}
+    >
       {side?.verdict ? <VerdictShape verdict={side.verdict} /> : <View style={{ width: 15 }} />}
       <Txt as="numberBold">{say(side?.value ?? null)}</Txt>
     </View>
@@ -147,7 +189,7 @@ function ComparedLine({ row, unit, wide, drift }: ComparedLineProps) {
         <Txt
           as="number"
           tone="quiet"
-          style={{ minWidth: 80, flexGrow: wide ? 0 : 1, textAlign: 'right' }}
+          style={{ minWidth: CHANGE, flexGrow: wide ? 0 : 1, textAlign: 'right' }}
         >
           {change}
         </Txt>

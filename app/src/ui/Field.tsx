@@ -69,7 +69,7 @@ export function Field({
         renderErrorMessage={false}
         containerStyle={{ paddingHorizontal: 0 }}
         inputContainerStyle={{
-          borderBottomWidth: 0,
+          borderBottomWidth: 1.5,
           borderWidth: 1.5,
           borderColor: problem ? palette.fail : palette.edge,
           borderRadius: 2,
