@@ -119,7 +119,7 @@ test('a fault is set openly on a rig with numbered ports, and its hand brake tes
   await expect(knob(page, 'Hand brake', 'released')).toBeChecked();
   await page.getByRole('button', { name: 'See through the rig' }).click();
   await expect(page.getByRole('list', { name: 'Valves' })).toContainText('load-sensing valve: off');
-  await knob(page, 'Pedal, psi asked', '20').click();
+  await knob(page, 'Pedal, bar asked', '1.5').click();
   await expect(page.getByRole('list', { name: 'Valves' })).toContainText(
     /load-sensing valve: (on|hold)/,
   );

@@ -8,12 +8,13 @@ import type { DeviceState } from '../bay/twinTypes';
 import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import type { Palette } from '../theme/palette';
 import { usePalette } from '../theme/usePalette';
+import { useWide } from '../theme/useWide';
 import { Txt } from '../ui/Txt';
 import { circuitOf, isDrawn } from './circuitOf';
 import { portOf } from './portOf';
 
 interface SeeThroughProps {
-  rig: Pick<BayRig, 'nodes' | 'ways' | 'layout'>;
+  rig: Pick<BayRig, 'nodes' | 'ways' | 'layouts'>;
   /** Null where the rig is only drawn, with nothing in it. */
   frame: Pick<BayFrame, 'psi' | 'scfm' | 'devices'> | null;
   unit: PressureUnit;
@@ -47,7 +48,8 @@ export const SeeThrough = memo(function SeeThrough({
   onChoose,
 }: SeeThroughProps) {
   const palette = usePalette();
-  const { layout, nodes, ways } = rig;
+  const { layouts, nodes, ways } = rig;
+  const layout = useWide() ? layouts.across : layouts.down;
   return (
     <ScrollView horizontal aria-label="The rig’s air" tabIndex={0}>
       <View style={{ width: layout.width, height: layout.height }}>

@@ -3,7 +3,7 @@ export type Circuit = 'supply' | 'service' | 'park';
 
 /** Circuit of a place by its name in the network. */
 export function circuitOf(place: string): Circuit {
-  if (/park|spring/.test(place)) return 'park';
+  if (/park|spring|hand brake/.test(place)) return 'park';
   if (/tank|supply|dryer|discharge|purge|dash|governor|shop/.test(place)) return 'supply';
   return 'service';
 }

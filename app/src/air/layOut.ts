@@ -11,13 +11,24 @@ interface Way {
 /** Size of a place on the drawing by what it is, px. */
 function sizeOf(name: string): { width: number; height: number } {
   if (name.endsWith(' tank')) return { width: 118, height: 46 };
-  return { width: 104, height: 34 };
+  return { width: 104, height: 38 };
 }
 
-/** Lays an air system out from the compressor to the last coupler. */
-export function layOut(nodes: readonly string[], ways: readonly Way[]): AirLayout {
+/**
+ * Lays an air system out from the compressor to the last coupler.
+ *
+ * @param down from top to bottom, for a phone held upright, and not from left to right
+ */
+export function layOut(nodes: readonly string[], ways: readonly Way[], down = false): AirLayout {
   const graph = new dagre.graphlib.Graph({ multigraph: true });
-  graph.setGraph({ rankdir: 'LR', nodesep: 10, ranksep: 34, marginx: 12, marginy: 12 });
+  graph.setGraph({
+    rankdir: down ? 'TB' : 'LR',
+    align: 'UL',
+    nodesep: 10,
+    ranksep: 34,
+    marginx: 12,
+    marginy: 12,
+  });
   graph.setDefaultEdgeLabel(() => ({}));
   nodes.forEach((name, i) => graph.setNode(String(i), sizeOf(name)));
   ways.forEach(({ from, to, name }) => {

@@ -39,6 +39,7 @@ interface BayCabProps {
 export function BayCab({ setup, onLeave }: BayCabProps) {
   const { bay, trouble } = useBay(setup);
   const rules = useRuleSets();
+  const wide = useWide();
   const [header, setHeader] = useState<OpenRun | null>(null);
   const [running, setRunning] = useState(false);
   const clock = useBayClock(bay);
@@ -67,7 +68,13 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
       style={{ flex: 1 }}
       contentContainerStyle={{ padding: space.gap, paddingBottom: space.far, gap: space.gap }}
     >
-      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: space.step }}>
+      <View
+        style={{
+          flexDirection: wide ? 'row' : 'column',
+          justifyContent: 'space-between',
+          gap: space.step,
+        }}
+      >
         <View style={{ flexShrink: 1 }}>
           <Txt as="heading" heading={1}>
             {rigTitle(setup.rig)}
@@ -76,7 +83,7 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
             {bay ? `in the Bay, ${sayClock(bay.frame.timeS * 1000)}` : 'in the Bay'}
           </Txt>
         </View>
-        <View style={{ flexDirection: 'row', gap: space.near }}>
+        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: space.near }}>
           {header ? (
             <Button title="Back to the run" onPress={() => setRunning(true)} />
           ) : (
@@ -125,7 +132,7 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
         />
       ) : null}
       <View style={{ flex: 1, gap: space.step }}>
-        <BayControls bay={bay} />
+        <BayControls bay={bay} unit={gauge.unit} />
       </View>
     </View>
   );

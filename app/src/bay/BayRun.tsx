@@ -27,7 +27,9 @@ export function BayRun({ practice, bay, onLeave }: BayRunProps) {
       gauge={
         practice.reading.byGauge ? gaugeSet(log, psi) : byEye(gauge, frame.needles.primary ?? psi)
       }
-      strip={<CabStrip controls={[...cabControls(bay), timeControl(bay)]} told={told} />}
+      strip={
+        <CabStrip controls={[...cabControls(bay, gauge.unit), timeControl(bay)]} told={told} />
+      }
       leaveTitle="Cab"
       onLeave={onLeave}
     />

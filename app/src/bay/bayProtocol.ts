@@ -65,7 +65,8 @@ export interface BayRig {
   /** Place whose pressure a gauge set is teed into. */
   gaugePlace: string;
   hasEngine: boolean;
-  layout: AirLayout;
+  /** Where everything stands on the drawing: from left to right, and for a phone from top to bottom. */
+  layouts: { across: AirLayout; down: AirLayout };
 }
 
 /** Where each place stands on the drawing, px. */

@@ -150,20 +150,24 @@ describe('the Bay', () => {
     expect(timeS).toBeLessThanOrEqual(0.25);
   });
 
-  it('gives every place a box of its own on the drawing', () => {
-    const { layout, nodes } = bayAt(setup()).bay.draw(rig);
-    expect(layout.nodes).toHaveLength(nodes.length);
-    for (const [i, one] of layout.nodes.entries()) {
-      expect(one.x).toBeGreaterThanOrEqual(0);
-      expect(one.x + one.width).toBeLessThanOrEqual(layout.width);
-      for (const other of layout.nodes.slice(i + 1)) {
-        const apart =
-          one.x + one.width <= other.x ||
-          other.x + other.width <= one.x ||
-          one.y + one.height <= other.y ||
-          other.y + other.height <= one.y;
-        expect(apart).toBe(true);
+  it.each(['across', 'down'] as const)(
+    'gives every place a box of its own on the drawing, %s',
+    (way) => {
+      const { layouts, nodes } = bayAt(setup()).bay.draw(rig);
+      const layout = layouts[way];
+      expect(layout.nodes).toHaveLength(nodes.length);
+      for (const [i, one] of layout.nodes.entries()) {
+        expect(one.x).toBeGreaterThanOrEqual(0);
+        expect(one.x + one.width).toBeLessThanOrEqual(layout.width);
+        for (const other of layout.nodes.slice(i + 1)) {
+          const apart =
+            one.x + one.width <= other.x ||
+            other.x + other.width <= one.x ||
+            one.y + one.height <= other.y ||
+            other.y + other.height <= one.y;
+          expect(apart).toBe(true);
+        }
       }
-    }
-  });
+    },
+  );
 });

@@ -72,7 +72,7 @@ function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
       ? 'primary tank'
       : (names.find((name) => name.endsWith(' tank')) ?? names[0] ?? ''),
     hasEngine: names.includes('governor line'),
-    layout: layOut(names, ways),
+    layouts: { across: layOut(names, ways), down: layOut(names, ways, true) },
   };
 }
 

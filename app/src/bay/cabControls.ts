@@ -1,3 +1,5 @@
+import type { PressureUnit } from '@keen-bleed/contract';
+import { toPsi } from '@keen-bleed/core';
 import type { HandBrake } from './bayProtocol';
 import type { Bay } from './useBay';
 
@@ -15,20 +17,21 @@ const ENGINE = [
   { value: '1400', title: '1,400' },
   { value: '2100', title: '2,100' },
 ] as const;
-const PEDAL = [
-  { value: '0', title: 'up' },
-  { value: '20', title: '20' },
-  { value: '60', title: '60' },
-  { value: '150', title: 'full' },
-] as const;
+/** What can be asked for by foot and by hand between nothing and all there is, in the unit of the cab's gauge. */
+const PEDAL: Readonly<Record<PressureUnit, readonly number[]>> = {
+  psi: [20, 60],
+  kPa: [150, 400],
+  bar: [1.5, 4],
+};
+const HAND: Readonly<Record<PressureUnit, readonly number[]>> = {
+  psi: [40],
+  kPa: [300],
+  bar: [3],
+};
+const FULL_PSI = 150;
 const KNOB = [
   { value: 'in', title: 'in' },
   { value: 'out', title: 'out' },
-] as const;
-const HAND = [
-  { value: '0', title: 'off' },
-  { value: '40', title: '40' },
-  { value: '150', title: 'full' },
 ] as const;
 const HAND_BRAKE = [
   { value: 'released', title: 'released' },
@@ -49,8 +52,15 @@ const SPEEDS = [
 /** Name of the way shop air comes in by. */
 const SHOP_VALVE = 'shop valve';
 
-/** What a hand or foot can do from the seat, in the order of reach. */
-export function cabControls({ frame, rig, move }: Bay): CabControl[] {
+/** From nothing over some pressures to all there is; the values are psi. */
+const asked = (levels: readonly number[], none: string, unit: PressureUnit) => [
+  { value: '0', title: none },
+  ...levels.map((level) => ({ value: String(toPsi(level, unit)), title: String(level) })),
+  { value: String(FULL_PSI), title: 'full' },
+];
+
+/** What a hand or foot can do from the seat, in the order of reach; pressures in the unit of its gauge. */
+export function cabControls({ frame, rig, move }: Bay, unit: PressureUnit): CabControl[] {
   const controls: CabControl[] = [];
   if (rig.hasEngine) {
     controls.push(
@@ -61,8 +71,8 @@ export function cabControls({ frame, rig, move }: Bay): CabControl[] {
         onChange: (value) => move({ kind: 'engine', rpm: Number(value) }),
       },
       {
-        label: 'Pedal, psi asked',
-        options: PEDAL,
+        label: `Pedal, ${unit} asked`,
+        options: asked(PEDAL[unit], 'up', unit),
         value: String(frame.pedalPsi),
         onChange: (value) => move({ kind: 'pedal', psi: Number(value) }),
       },
@@ -101,8 +111,8 @@ export function cabControls({ frame, rig, move }: Bay): CabControl[] {
   }
   if (rig.hasHandValve) {
     controls.push({
-      label: 'Hand valve, psi asked',
-      options: HAND,
+      label: `Hand valve, ${unit} asked`,
+      options: asked(HAND[unit], 'off', unit),
       value: String(frame.handPsi),
       onChange: (value) => move({ kind: 'hand', psi: Number(value) }),
     });
