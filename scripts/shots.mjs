@@ -248,6 +248,9 @@ await runMain(async () => {
         if (as) await page.getByRole('heading', { name: 'Yard', level: 1 }).waitFor();
         if (as) await page.getByRole('listitem').first().waitFor();
         await go?.(page);
+        // What is still on its way is no picture of the view.
+        const onItsWay = page.getByRole('progressbar', { name: 'Loading' });
+        while ((await onItsWay.count()) > 0) await page.clock.runFor(50);
         await page.evaluate(() => document.fonts.ready);
         await page.clock.runFor(1_000);
         await page.screenshot({ path: join(folder, `${name}.png`) });
