@@ -124,3 +124,34 @@ test('a fault is set openly on a rig with numbered ports, and its hand brake tes
     /load-sensing valve: (on|hold)/,
   );
 });
+
+test('couplers that come apart pop the trailer supply out, and a drain empties its tank', async ({
+  page,
+}) => {
+  await signIn(page, 'idris');
+  await page.getByRole('link', { name: 'Bay' }).click();
+  await page.getByLabel('Rig').selectOption({ label: 'Tractor 09 + Low-loader 31' });
+  await page.getByRole('radio', { name: 'none', exact: true }).click();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await knob(page, 'Time', '× 16').click();
+  await knob(page, 'Engine', '2,100').click();
+  await expect(page.getByText('no warning')).toBeVisible();
+  await knob(page, 'Trailer supply, red', 'in').click();
+  await expect(knob(page, 'Trailer supply, red', 'in')).toBeChecked();
+  await knob(page, 'Engine', 'off').click();
+  await knob(page, 'Couplers', 'apart').click();
+  // It loses air through the open hose until the valve protects what the truck has left.
+  await expect(knob(page, 'Trailer supply, red', 'out')).toBeChecked();
+  const gauges = page.getByRole('img', { name: /^Gauges/ });
+  const primary = async () =>
+    Number(/prim\. (\d+)/.exec((await gauges.getAttribute('aria-label')) ?? '')?.[1]);
+  expect(await primary()).toBeGreaterThan(25);
+  await page.getByLabel('Drain or cock', { exact: true }).selectOption('primary drain');
+  await knob(page, 'Drain or cock, primary drain', 'open').click();
+  await expect.poll(primary).toBeLessThan(5);
+  await page.getByRole('button', { name: 'Say so, and see' }).click();
+  await expect(page.getByText(/It was: nothing is wrong/)).toBeVisible();
+  await expect(
+    page.getByText(/The compressor loaded \d+ % of the time the engine ran; \d+ purges?, 0 app/),
+  ).toBeVisible();
+});

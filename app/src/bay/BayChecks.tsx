@@ -27,6 +27,7 @@ const OPEN = [
 const COUPLED = [
   { value: 'right', title: 'right' },
   { value: 'crossed', title: 'crossed' },
+  { value: 'apart', title: 'apart' },
 ] as const;
 
 /** Soap bottle, ear, drains and couplers: what is done around the rig. */
@@ -35,7 +36,7 @@ export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string
   const [joint, setJoint] = useState(rig.joints[0] ?? '');
   const [port, setPort] = useState(rig.exhausts[0] ?? '');
   const [said, setSaid] = useState<{ at: string; what: string }[]>([]);
-  const [drain, setDrain] = useState(rig.drains[0] ?? '');
+  const [tap, setTap] = useState(rig.taps[0] ?? '');
   const note = (at: string, what: string) =>
     setSaid((before) => [{ at, what }, ...before].slice(0, 5));
   return (
@@ -67,16 +68,14 @@ export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string
           ))}
         </View>
       ) : null}
-      {rig.drains.length > 0 ? (
+      {rig.taps.length > 0 ? (
         <Row>
-          <Pick label="Drain" options={rig.drains} value={drain} onChange={setDrain} />
+          <Pick label="Drain or cock" options={rig.taps} value={tap} onChange={setTap} />
           <Segments
-            label={`Drain, ${drain}`}
+            label={`Drain or cock, ${tap}`}
             options={OPEN}
-            value={frame.opened.includes(drain) ? 'open' : 'shut'}
-            onChange={(value) =>
-              move({ kind: 'open', way: drain, share: value === 'open' ? 1 : 0 })
-            }
+            value={frame.opened.includes(tap) ? 'open' : 'shut'}
+            onChange={(value) => move({ kind: 'open', way: tap, share: value === 'open' ? 1 : 0 })}
           />
         </Row>
       ) : null}
@@ -84,8 +83,8 @@ export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string
         <Choice
           label="Couplers"
           options={COUPLED}
-          value={frame.crossed ? 'crossed' : 'right'}
-          onChange={(value) => move({ kind: 'cross', crossed: value === 'crossed' })}
+          value={frame.coupling}
+          onChange={(how) => move({ kind: 'couple', how })}
         />
       ) : null}
     </View>

@@ -7,9 +7,18 @@ import { Pick } from '../ui/Pick';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
 import type { BayEnd, BaySetup } from './bayProtocol';
+import type { Wear } from './twinTypes';
 import type { Bay } from './useBay';
 
 const NOTHING = 'nothing is wrong';
+
+const times = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
+
+/** What the hunt wore, in one line. */
+function sayWear({ engineS, loadedS, purges, applications }: Wear): string {
+  const duty = engineS > 0 ? Math.round((100 * loadedS) / engineS) : 0;
+  return `The compressor loaded ${duty} % of the time the engine ran; ${times(purges, 'purge')}, ${times(applications, 'application')}.`;
+}
 
 interface BayEndingProps {
   bay: Bay;
@@ -37,6 +46,7 @@ export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
               : `${ended.wrongParts} ${ended.wrongParts === 1 ? 'part' : 'parts'}`
           } changed for nothing.`}
         />
+        <Txt tone="quiet">{sayWear(ended.wear)}</Txt>
         <Button
           title="Another rig"
           manner="main"

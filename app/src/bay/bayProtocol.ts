@@ -1,4 +1,4 @@
-import type { Device, Heard, RigUnderTest, Soap } from './twinTypes';
+import type { Coupling, Device, Heard, RigUnderTest, Soap, Wear } from './twinTypes';
 
 /** What the Bay is set up with. */
 export interface BaySetup {
@@ -30,9 +30,9 @@ export interface BayFrame {
   /** What foot and hand ask for, psi, as they stand. */
   pedalPsi: number;
   handPsi: number;
-  /** Drains, cocks and shop air that a hand has opened, and whether the couplers are crossed. */
+  /** Drains, cocks and shop air that stand open, and how the couplers are joined. */
   opened: readonly string[];
-  crossed: boolean;
+  coupling: Coupling;
   speed: number;
   /** Openly set faults, in words. */
   faults: readonly string[];
@@ -53,7 +53,8 @@ export interface BayRig {
   ways: readonly { name: string; from: number; to: number; device: boolean }[];
   joints: readonly string[];
   exhausts: readonly string[];
-  drains: readonly string[];
+  /** Drains and cocks. */
+  taps: readonly string[];
   couplers: readonly string[];
   /** What may be wrong with such a rig. */
   faults: readonly { id: string; part: string; title: string }[];
@@ -86,6 +87,8 @@ export interface BayEnd {
   minutes: number;
   /** Parts that would have been changed without need. */
   wrongParts: number;
+  /** What the time in the Bay would have worn. */
+  wear: Wear;
 }
 
 /** What a hand does in the cab or under the rig. */
@@ -98,7 +101,7 @@ export type BayMove =
   | { kind: 'hand-brake'; at: HandBrake }
   | { kind: 'fault'; id: string; howBad: HowBad }
   | { kind: 'open'; way: string; share: number }
-  | { kind: 'cross'; crossed: boolean }
+  | { kind: 'couple'; how: Coupling }
   | { kind: 'speed'; times: number };
 
 /** The rig in the worker, as the screen calls it. */

@@ -10,6 +10,7 @@ import {
   soapAt,
   Twin,
   usualSeenGauge,
+  type Coupling,
   type Fault,
 } from '@keen-bleed/core/twin';
 import { layOut } from '../air/layOut';
@@ -29,6 +30,7 @@ const FRAME_MS = 33;
 const LONGEST_FRAME_S = 0.25;
 /** A hand brake drawn half way asks for this in the park line, psi. */
 const PARTLY_PSI = 55;
+const NO_WEAR = { engineS: 0, loadedS: 0, loadedTurns: 0, purges: 0, applications: 0 };
 const SEVERITY: Readonly<Record<HowBad, number>> = { slight: 0.15, plain: 0.5, bad: 1 };
 /** What the rig stands with when it is walked up to: parked overnight, part of its air gone. */
 const FOUND_PSI = 60;
@@ -61,7 +63,7 @@ function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
     ways,
     joints: jointsOf(twin),
     exhausts: exhaustsOf(twin),
-    drains: called(/drain$/),
+    taps: called(/(drain|cock)$/),
     couplers: called(/ coupler$/).filter((name) => !name.includes(' on ')),
     faults: faultsOf(rig, outsideC).map(({ id, part, title }) => ({ id, part, title })),
     hasPark: names.includes('park line') && !twin.hasHandBrake,
@@ -98,7 +100,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let pedalPsi = 0;
   let handPsi = 0;
   let handBrake: HandBrake = 'parked';
-  let crossed = false;
+  let coupling: Coupling = 'right';
   const opened = new Set<string>();
 
   const read = (rig: BaySetup['rig'], psi: number) =>
@@ -125,7 +127,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       pedalPsi,
       handPsi,
       opened: [...opened],
-      crossed,
+      coupling,
       speed,
       faults: setup.hidden === null ? hidden.map(({ part, title }) => `${part}: ${title}`) : [],
       warning: on.hasPlace('primary tank') && warned,
@@ -151,7 +153,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       pedalPsi = 0;
       handPsi = 0;
       handBrake = 'parked';
-      crossed = false;
+      coupling = 'right';
       opened.clear();
       twin = new Twin(given.rig, {
         outsideC: given.outsideC,
@@ -159,6 +161,9 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         load: given.load,
         tanksPsi: FOUND_PSI,
       });
+      for (const { name } of twin.system.network.elements) {
+        if (name.endsWith(' cock') && twin.openOf(name) > 0) opened.add(name);
+      }
       const random = draw(given.seed);
       const pool = faultsOf(given.rig, given.outsideC);
       hidden = [];
@@ -213,9 +218,13 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
           else opened.delete(move.way);
           twin.open(move.way, move.share);
           break;
-        case 'cross': {
-          crossed = move.crossed;
-          for (const name of towedNames(twin)) twin.cross(name, move.crossed);
+        case 'couple': {
+          coupling = move.how;
+          const [first, ...others] = towedNames(twin);
+          if (first) twin.couple(first, move.how);
+          // What comes apart does so behind the truck; what is crossed is crossed all along.
+          for (const name of others)
+            twin.couple(name, move.how === 'crossed' ? 'crossed' : 'right');
           break;
         }
         case 'speed':
@@ -241,6 +250,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         checks,
         minutes: (twin?.timeS ?? 0) / 60,
         wrongParts: wrong,
+        wear: twin?.wear ?? NO_WEAR,
       };
     },
     close() {

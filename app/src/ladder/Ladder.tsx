@@ -121,7 +121,11 @@ export function Ladder(props: LadderProps) {
           onNudge?.(moves);
         },
       } as object)}
-      style={[{ width, height }, { touchAction: 'none', cursor: 'ns-resize' } as object]}
+      // A drag that began to select the words beside the rails would be taken from the needle.
+      style={[
+        { width, height, userSelect: 'none' },
+        { touchAction: 'none', cursor: 'ns-resize' } as object,
+      ]}
     >
       {drawing}
     </View>

@@ -25,7 +25,7 @@ export function jointsOf(twin: Twin): string[] {
 /** Ports at which air can be heard: every way that ends outside; drains, and what leaves by another's port, left out. */
 export function exhaustsOf(twin: Twin): string[] {
   return twin.system.network.elements
-    .filter(({ to, name }) => to === OUTSIDE && !/drain$|relief$/.test(name))
+    .filter(({ to, name }) => to === OUTSIDE && !/drain$|relief$|coupler, (front|rear)$/.test(name))
     .map(({ name }) => name);
 }
 

@@ -1,5 +1,6 @@
 /* The twin stands apart from the rest of core, so that a page that does not need it does not load it. */
-export { Twin, type TwinSite } from './twin';
+export { Twin, type Coupling, type TwinSite } from './twin';
+export type { Wear } from './wear';
 export type { AirEvent } from './airRun';
 export type { Network, NetElement, NetNode } from './network';
 export { OUTSIDE } from './network';

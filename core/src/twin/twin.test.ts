@@ -335,6 +335,28 @@ describe('a double with its dolly', () => {
   });
 });
 
+describe('couplers that come apart', () => {
+  // Breakaway [std: 49 CFR 393.43, value from memory]: the trailer brakes by itself, the truck keeps its air.
+  it('brake the trailer with its springs, pop the supply out, and leave the truck its air', () => {
+    const twin = released(semi);
+    twin.advanceTo(90);
+    expect(twin.psi('trailer 22 left spring')).toBeGreaterThan(60);
+    twin.engine(0);
+    twin.couple('trailer 22', 'apart');
+    twin.advanceTo(150);
+    expect(twin.psi('trailer 22 left spring')).toBeLessThan(5);
+    expect(twin.isHigh('trailer supply valve')).toBe(false);
+    expect(twin.psi('primary tank')).toBeGreaterThan(30);
+    expect(twin.psi('secondary tank')).toBeGreaterThan(30);
+    twin.couple('trailer 22', 'right');
+    twin.engine(2100);
+    twin.advanceTo(200);
+    twin.dash('trailer supply valve', true);
+    twin.advanceTo(300);
+    expect(twin.psi('trailer 22 left spring')).toBeGreaterThan(60);
+  });
+});
+
 describe('a relay’s states', () => {
   it('are off at rest, on while it applies, hold once it has, and off as it lets go', () => {
     const twin = new Twin(truck, { tanksPsi: 120 });
@@ -466,6 +488,17 @@ describe('a load-sensing valve', () => {
     expect(at(0).rear).toBeGreaterThan(18);
     expect(at(0.5).rear).toBeGreaterThan(at(0).rear + 8);
     expect(at(0).front).toBeCloseTo(at(1).front, 0);
+  });
+});
+
+describe('colder air', () => {
+  it('that comes while a rig stands takes pressure from its tanks: p ∝ T', () => {
+    const twin = new Twin(truck, { tanksPsi: 120, outsideC: 20 });
+    twin.advanceTo(60);
+    const warm = twin.psi('secondary tank') + 14.7;
+    twin.weather(-20);
+    twin.advanceTo(7_200);
+    expect((twin.psi('secondary tank') + 14.7) / warm).toBeCloseTo(253.15 / 293.15, 2);
   });
 });
 

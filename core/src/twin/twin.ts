@@ -4,6 +4,7 @@ import { airOf, SHOP_AIR, SHOP_PA } from './airOf';
 import { AirRun, type AirEvent } from './airRun';
 import { AirSystem } from './airSystem';
 import { outsidePaAt } from './outside';
+import { wearOf, type EngineChange, type Wear } from './wear';
 
 const KELVIN = 273.15;
 /** Sonic conductance of a coupler, m³/(s·Pa). */
@@ -29,6 +30,9 @@ export interface TwinSite {
   tolerance?: number;
 }
 
+/** How a towed unit's two lines are coupled. */
+export type Coupling = 'right' | 'crossed' | 'apart';
+
 /** The physics of one rig in one place, driven by hand and foot. Deterministic: the same moves give the same run. */
 export class Twin {
   readonly system: AirSystem;
@@ -41,6 +45,7 @@ export class Twin {
   private readonly limit: Float64Array;
   private readonly leastOpen: Float64Array;
   private engineRpm = 0;
+  private readonly engineChanges: EngineChange[] = [];
 
   constructor(
     readonly rig: RigUnderTest,
@@ -119,7 +124,20 @@ export class Twin {
   /** Runs the engine at so many turns a minute; 0 stops it. */
   engine(rpm: number): void {
     this.engineRpm = rpm;
+    this.engineChanges.push({ atS: this.timeS, rpm });
     this.system.turns = (rpm * COMPRESSOR_PER_ENGINE) / 60;
+    this.run.changed();
+  }
+
+  /** What the time since the start has worn. */
+  get wear(): Wear {
+    return wearOf(this.events, this.engineChanges, this.timeS, COMPRESSOR_PER_ENGINE);
+  }
+
+  /** Changes the air outside, °C. */
+  weather(outsideC: number): void {
+    this.system.outsideK = KELVIN + outsideC;
+    this.system.changed();
     this.run.changed();
   }
 
@@ -195,16 +213,17 @@ export class Twin {
     this.run.changed();
   }
 
-  /** Couples a towed unit's lines crosswise, or right again. */
-  cross(towed: string, crossed: boolean): void {
-    for (const name of [
-      `${towed} supply on service coupler`,
-      `${towed} service on supply coupler`,
-    ]) {
-      this.system.conductance[this.wayOf(name)] = crossed ? COUPLED : 0;
-    }
-    for (const name of [`${towed} supply coupler`, `${towed} service coupler`]) {
-      this.gate[this.wayOf(name)] = crossed ? 0 : 1;
+  /** Couples a towed unit: right, with its lines crossed, or not at all, with both lines open at either end. */
+  couple(towed: string, how: Coupling): void {
+    const { conductance } = this.system;
+    for (const line of ['supply', 'service'] as const) {
+      const other = line === 'supply' ? 'service' : 'supply';
+      this.gate[this.wayOf(`${towed} ${line} coupler`)] = how === 'right' ? 1 : 0;
+      conductance[this.wayOf(`${towed} ${line} on ${other} coupler`)] =
+        how === 'crossed' ? COUPLED : 0;
+      for (const end of ['front', 'rear']) {
+        conductance[this.wayOf(`${towed} ${line} coupler, ${end}`)] = how === 'apart' ? COUPLED : 0;
+      }
     }
     this.refresh();
     this.run.changed();

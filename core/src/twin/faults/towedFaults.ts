@@ -32,7 +32,7 @@ export function towedFaults(name: string, twin: Twin, freezes: boolean): Fault[]
       part: `${name} couplers`,
       title: 'crossed: the springs stay on',
       hard: 1,
-      apply: (on) => on.cross(name, true),
+      apply: (on) => on.couple(name, 'crossed'),
     },
   ];
   if (freezes) {

@@ -25,6 +25,11 @@ export function trailer(
   net.way(`${name} service coupler`, ends.serviceLine, control, 4);
   net.way(`${name} supply on service coupler`, ends.supplyLine, control, 0);
   net.way(`${name} service on supply coupler`, ends.serviceLine, supply, 0);
+  // Open ends, where nothing is coupled.
+  net.way(`${name} supply coupler, front`, ends.supplyLine, OUTSIDE, 0);
+  net.way(`${name} supply coupler, rear`, supply, OUTSIDE, 0);
+  net.way(`${name} service coupler, front`, ends.serviceLine, OUTSIDE, 0);
+  net.way(`${name} service coupler, rear`, control, OUTSIDE, 0);
 
   const air = tank(net, `${name} tank`, volumeOf(unit, 'trailer') || 2850);
   net.way(`${name} tank fill`, supply, air, 3, [
