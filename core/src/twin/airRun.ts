@@ -38,8 +38,6 @@ export class AirRun {
   /** By latch: its set points, Pa gauge, as they now are. */
   readonly lowPa: number[];
   readonly highPa: number[];
-  /** By latch: it no longer moves. */
-  readonly stuck: boolean[];
   steps = 0;
   rejected = 0;
 
@@ -78,7 +76,6 @@ export class AirRun {
     this.high = latches.map((latch) => latch.startsHigh);
     this.lowPa = latches.map((latch) => latch.lowPa);
     this.highPa = latches.map((latch) => latch.highPa);
-    this.stuck = latches.map(() => false);
     this.watched = Int32Array.from(latches, ({ node }) => node);
     this.isSilent = latches.map(({ openHigh, openLow }) => openHigh.length + openLow.length === 0);
     this.solver = new Rodas(system, tolerances(system, tolerance));
@@ -237,7 +234,6 @@ export class AirRun {
   }
 
   private isPast(latch: number, state: Float64Array): boolean {
-    if (this.stuck[latch]) return false;
     const gauge = state[this.watched[latch]!]! - this.system.outsidePa;
     return this.high[latch] ? gauge < this.lowPa[latch]! : gauge > this.highPa[latch]!;
   }

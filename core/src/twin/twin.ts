@@ -244,16 +244,12 @@ export class Twin {
     this.run.changed();
   }
 
-  /** Moves the set points of a latch, psi; or holds it where it is. */
-  setPoints(
-    latch: string,
-    { lowBy = 0, highBy = 0, stuck = false }: { lowBy?: number; highBy?: number; stuck?: boolean },
-  ): void {
+  /** Moves the set points of a latch, psi. */
+  setPoints(latch: string, { lowBy = 0, highBy = 0 }: { lowBy?: number; highBy?: number }): void {
     const at = this.latches.get(latch);
     if (at === undefined) throw new Error(`There is no ${latch}`);
     this.run.lowPa[at] = this.run.lowPa[at]! + lowBy * PA_PER_PSI;
     this.run.highPa[at] = this.run.highPa[at]! + highBy * PA_PER_PSI;
-    this.run.stuck[at] = stuck;
     this.run.changed();
   }
 

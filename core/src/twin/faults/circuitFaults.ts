@@ -1,6 +1,6 @@
 import { holeConductance } from '../flow';
 import type { Twin } from '../twin';
-import { between, blocked, leak, seat, type Fault } from './fault';
+import { between, blocked, leak, OUT_OF_REACH_PSI, seat, type Fault } from './fault';
 import { loadFaults } from './loadFaults';
 
 /** What a released foot valve lets its exhaust open by, psi: a fault that holds it must first take that away. */
@@ -65,7 +65,12 @@ export function circuitFaults(twin: Twin): Fault[] {
       hard: 1,
       apply: (on) => {
         for (const circuit of ['primary', 'secondary'] as const) {
-          if (on.hasPlace(`${circuit} tank`)) on.setPoints(`${circuit} warning`, { stuck: true });
+          if (on.hasPlace(`${circuit} tank`)) {
+            on.setPoints(`${circuit} warning`, {
+              lowBy: -OUT_OF_REACH_PSI,
+              highBy: -OUT_OF_REACH_PSI,
+            });
+          }
         }
       },
     },
@@ -77,7 +82,10 @@ export function circuitFaults(twin: Twin): Fault[] {
       apply: (on) => {
         for (const circuit of ['primary', 'secondary'] as const) {
           if (on.hasPlace(`${circuit} tank`))
-            on.setPoints(`${circuit} warning`, { lowBy: 400, highBy: 400 });
+            on.setPoints(`${circuit} warning`, {
+              lowBy: OUT_OF_REACH_PSI,
+              highBy: OUT_OF_REACH_PSI,
+            });
         }
       },
     },
@@ -86,7 +94,8 @@ export function circuitFaults(twin: Twin): Fault[] {
       part: 'stop-lamp switch',
       title: 'does not close: its wire is off',
       hard: 1,
-      apply: (on) => on.setPoints('stop lamp', { stuck: true }),
+      apply: (on) =>
+        on.setPoints('stop lamp', { lowBy: OUT_OF_REACH_PSI, highBy: OUT_OF_REACH_PSI }),
     },
     {
       id: 'stop lamp late',
@@ -190,11 +199,21 @@ export function circuitFaults(twin: Twin): Fault[] {
         part: 'trailer supply valve',
         title: 'stuck: it does not pop out',
         hard: 1,
-        apply: (on) => on.setPoints('trailer supply valve', { stuck: true }),
+        apply: (on) => on.setPoints('trailer supply valve', { lowBy: -OUT_OF_REACH_PSI }),
       },
       seat('trailer supply valve: exhaust', 'trailer supply valve', 'leaks at its exhaust', 2),
       seat('tractor protection', 'tractor protection valve', 'does not shut', 3, 0.3),
-      seat('hand valve: inlet', 'hand valve', 'not fully off: air at the service coupler', 2, 0.02),
+      {
+        id: 'hand valve on',
+        part: 'hand valve',
+        title: 'not fully off: air at the service coupler',
+        hard: 2,
+        apply: (on, severity) => {
+          const by = between(2, 7, severity) + RELEASED_PSI;
+          on.shift('hand valve: inlet', by);
+          on.shift('hand valve: exhaust', -by);
+        },
+      },
     );
   }
   if (twin.hasWay('trailer control valve: inlet')) {

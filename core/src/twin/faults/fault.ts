@@ -16,6 +16,9 @@ export interface Fault {
   apply: (twin: Twin, severity: Severity) => void;
 }
 
+/** A set point moved by this is passed at once, or never: no air is there. */
+export const OUT_OF_REACH_PSI = 1_000;
+
 /** What lies between two figures at a severity. */
 export const between = (least: number, most: number, severity: Severity) =>
   least + (most - least) * Math.min(1, Math.max(0, severity));

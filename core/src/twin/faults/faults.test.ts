@@ -203,6 +203,143 @@ describe('the faults of a rig', () => {
     expect(springs('box 22 cock')).toBeLessThan(30);
   });
 
+  it.each([
+    'compressor worn',
+    'intake blocked',
+    'unloader partly open',
+    'discharge blocked',
+    'blocked: dryer outlet check',
+  ])('slow build-up, nothing heard: %s', (id) => {
+    const takes = (given: string | null) => {
+      const twin = new Twin(truck, { tanksPsi: 85 });
+      if (given) fault(given).apply(twin, 1);
+      twin.engine(1_400);
+      while (twin.psi('primary tank') < 100 && twin.timeS < 400) twin.advanceTo(twin.timeS + 0.5);
+      return twin.timeS;
+    };
+    expect(takes(id)).toBeGreaterThan(1.25 * takes(null));
+  });
+
+  it('cycles often, dash steady, brakes untouched: a leak on the supply side', () => {
+    const over = (id: string | null) => {
+      const twin = new Twin(truck, { tanksPsi: 120 });
+      if (id) fault(id).apply(twin, 0.3);
+      twin.engine(1_400);
+      twin.advanceTo(900);
+      const cutOuts = twin.events.filter(({ name, high }) => name === 'governor' && high).length;
+      return { cutOuts, dash: twin.psi('secondary tank') };
+    };
+    const sound = over(null);
+    const leaking = over('leak: supply tank');
+    expect(leaking.cutOuts).toBeGreaterThan(sound.cutOuts + 2);
+    expect(leaking.dash).toBeGreaterThan(sound.dash - 3);
+  });
+
+  it('purge blows on past 30 s after cut-out: the dryer’s outlet check', () => {
+    const blows = (id: string | null) => {
+      const twin = new Twin(truck, { tanksPsi: 115 });
+      if (id) fault(id).apply(twin, 0.1);
+      twin.engine(2_100);
+      while (!twin.isHigh('governor') && twin.timeS < 300) twin.advanceTo(twin.timeS + 0.5);
+      twin.engine(0);
+      twin.advanceTo(twin.timeS + 40);
+      return twin.flowKgPerS('purge valve');
+    };
+    expect(blows('outlet check')).toBeGreaterThan(20 * Math.max(1e-7, blows(null)));
+  });
+
+  it.each([
+    ['warning low', (atPsi: number) => atPsi < 55],
+    ['warning dead', (atPsi: number) => Number.isNaN(atPsi)],
+    [null, (atPsi: number) => atPsi > 58 && atPsi < 66],
+  ])('warning late or never: with “%s”', (id, fits) => {
+    const twin = withFault(id, 1);
+    let atPsi = NaN;
+    for (let n = 0; n < 40 && Number.isNaN(atPsi); n += 1) {
+      twin.ask('pedal', 150);
+      twin.advanceTo(twin.timeS + 1.5);
+      twin.ask('pedal', 0);
+      for (let k = 0; k < 15; k += 1) {
+        twin.advanceTo(twin.timeS + 0.1);
+        if (!twin.isHigh('primary warning') && Number.isNaN(atPsi))
+          atPsi = twin.psi('primary tank');
+      }
+    }
+    // Within what one application takes.
+    expect(fits(atPsi + 2)).toBe(true);
+  });
+
+  it.each([
+    ['park valve low', false],
+    ['park valve high', true],
+  ])('pop-out late or early: %s', (id, isEarly) => {
+    const popsAt = (given: string | null) => {
+      const twin = withFault(given, 1);
+      twin.open('primary drain', 0.3);
+      twin.open('secondary drain', 0.3);
+      while (twin.isHigh('park valve') && twin.timeS < 400) twin.advanceTo(twin.timeS + 0.25);
+      return twin.psi('dash feed');
+    };
+    const sound = popsAt(null);
+    expect(sound).toBeGreaterThan(20);
+    expect(sound).toBeLessThan(45);
+    if (isEarly) expect(popsAt(id)).toBeGreaterThan(45);
+    else expect(popsAt(id)).toBeLessThan(20);
+  });
+
+  it('with primary drained, secondary falls too: its supply check, or the double check', () => {
+    const left = (id: string | null) => {
+      const twin = withFault(id, 1);
+      twin.open('primary drain', 1);
+      twin.advanceTo(twin.timeS + 120);
+      return twin.psi('secondary tank');
+    };
+    const sound = left(null);
+    expect(sound).toBeGreaterThan(100);
+    expect(left('secondary check')).toBeLessThan(sound - 30);
+    expect(left('dash double check')).toBeLessThan(sound - 30);
+  });
+
+  it('air at the service coupler, brakes released: the hand valve not fully off', () => {
+    const service = (id: string | null) => {
+      const twin = new Twin(semi, { tanksPsi: 120 });
+      if (id)
+        faultsOf(semi)
+          .find((each) => each.id === id)
+          ?.apply(twin, 1);
+      twin.dash('park valve', true);
+      twin.dash('trailer supply valve', true);
+      twin.advanceTo(40);
+      return twin.psi('box 22 service line');
+    };
+    expect(service(null)).toBeLessThan(0.5);
+    expect(service('hand valve on')).toBeGreaterThan(1.5);
+  });
+
+  it('brakes drag after release: an exhaust that is blocked', () => {
+    const after = (id: string | null) => {
+      const twin = withFault(id, 1);
+      twin.ask('pedal', 80);
+      twin.advanceTo(twin.timeS + 4);
+      twin.ask('pedal', 0);
+      twin.advanceTo(twin.timeS + 1.5);
+      return twin.psi('front left');
+    };
+    expect(after(null)).toBeLessThan(1);
+    expect(after('quick-release blocked')).toBeGreaterThan(10);
+  });
+
+  it('two at once are both there: one circuit falls by its leak while the compressor is slow', () => {
+    const twin = new Twin(truck, { tanksPsi: 100 });
+    fault('compressor worn').apply(twin, 1);
+    fault('intake blocked').apply(twin, 1);
+    fault('leak: secondary tank').apply(twin, 1);
+    // What two take off a compressor is multiplied.
+    expect(twin.system.delivers).toBeCloseTo(0.3 * 0.35, 9);
+    twin.advanceTo(60);
+    expect(twin.psi('secondary tank')).toBeLessThan(twin.psi('primary tank') - 3);
+  });
+
   it('the worse the fault, the faster the fall', () => {
     const falls = [0, 0.5, 1].map((severity) =>
       fall(withFault('leak: primary tank', severity), 'primary tank', 30),

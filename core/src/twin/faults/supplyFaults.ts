@@ -1,4 +1,4 @@
-import { between, blocked, leak, seat, type Fault } from './fault';
+import { between, blocked, leak, OUT_OF_REACH_PSI, seat, type Fault } from './fault';
 
 /** What can be wrong between the compressor's intake and the supply tank. */
 export const supplyFaults: readonly Fault[] = [
@@ -21,7 +21,7 @@ export const supplyFaults: readonly Fault[] = [
     part: 'discharge line',
     title: 'narrowed by carbon or ice',
     hard: 2,
-    apply: (twin, severity) => twin.block('discharge', between(0.1, 0.05, severity)),
+    apply: (twin, severity) => twin.block('discharge', between(0.09, 0.035, severity)),
   },
   {
     id: 'governor high',
@@ -48,7 +48,7 @@ export const supplyFaults: readonly Fault[] = [
     part: 'governor',
     title: 'stuck: it does not cut out',
     hard: 1,
-    apply: (twin) => twin.setPoints('governor', { stuck: true }),
+    apply: (twin) => twin.setPoints('governor', { highBy: OUT_OF_REACH_PSI }),
   },
   {
     id: 'governor narrow',
