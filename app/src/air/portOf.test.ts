@@ -1,16 +1,8 @@
-import { newUnitDraft } from '@keen-bleed/core';
 import { Twin } from '@keen-bleed/core/twin';
+import { madeUpUnit } from '../test/madeUpUnit';
 import { portOf } from './portOf';
 
-const unit = (kind: 'tractor' | 'trailer', number: string) => ({
-  id: number,
-  revision: 1,
-  retiredAtMs: null,
-  ...newUnitDraft(kind, 2015),
-  ports: 'numbers' as const,
-  number,
-  name: kind,
-});
+const ports = 'numbers';
 
 describe('numbers of ports', () => {
   // [std: ISO 6786, value from memory]
@@ -22,7 +14,10 @@ describe('numbers of ports', () => {
   });
 
   it('stand at every place that a device is joined to; a chamber has none', () => {
-    const twin = new Twin({ unit: unit('tractor', '11'), towed: [unit('trailer', '22')] });
+    const twin = new Twin({
+      unit: madeUpUnit('tractor', { ports }),
+      towed: [madeUpUnit('trailer', { ports, number: '22' })],
+    });
     const without = twin.system.network.nodes
       .map(({ name }) => name)
       .filter((name) => portOf(name) === null);

@@ -1,16 +1,10 @@
-import { newUnitDraft, type RigUnderTest } from '@keen-bleed/core';
+import type { RigUnderTest } from '@keen-bleed/core';
+import { madeUpUnit } from '../test/madeUpUnit';
 import type { BayFrame, BaySetup } from './bayProtocol';
 import { makeBay } from './bayWorker';
 
 const rig: RigUnderTest = {
-  unit: {
-    id: '00000000-0000-7000-8000-000000000001',
-    revision: 1,
-    retiredAtMs: null,
-    ...newUnitDraft('truck', 2015),
-    number: '15',
-    name: 'Gritter',
-  },
+  unit: madeUpUnit(),
   towed: [],
 };
 const setup = (change: Partial<BaySetup> = {}): BaySetup => ({
@@ -111,10 +105,8 @@ describe('the Bay', () => {
 
   it('keeps what hands hold: pedal, drains, couplers, and a hand brake with its test position', () => {
     const ports = 'numbers' as const;
-    const towed = [
-      { ...rig.unit, ...newUnitDraft('trailer', 2015), id: '2', number: '22', name: 'box', ports },
-    ];
-    const tractor = { ...rig.unit, ...newUnitDraft('tractor', 2015), ports };
+    const towed = [madeUpUnit('trailer', { id: '2', number: '22', name: 'box', ports })];
+    const tractor = madeUpUnit('tractor', { ports });
     const { bay, opened, frame, pass } = bayAt(setup({ rig: { unit: tractor, towed } }));
     expect(opened).toMatchObject({ hasHandBrake: true, hasPark: false, hasTrailer: false });
     const psi = (place: string) => frame().psi[opened.nodes.indexOf(place)] ?? NaN;

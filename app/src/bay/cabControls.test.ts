@@ -1,18 +1,13 @@
-import { newUnitDraft, type RigUnderTest } from '@keen-bleed/core';
+import type { Unit } from '@keen-bleed/contract';
+import type { RigUnderTest } from '@keen-bleed/core';
+import { madeUpUnit } from '../test/madeUpUnit';
 import type { BayFrame, BayMove } from './bayProtocol';
 import { makeBay } from './bayWorker';
 import { cabControls, timeControl } from './cabControls';
 import type { Bay } from './useBay';
 
-const unit = (kind: 'tractor' | 'truck' | 'trailer', change: object = {}) => ({
-  id: kind,
-  revision: 1,
-  retiredAtMs: null,
-  ...newUnitDraft(kind, 2015),
-  number: kind === 'trailer' ? '22' : '11',
-  name: kind,
-  ...change,
-});
+const unit = (kind: 'tractor' | 'truck' | 'trailer', change: Partial<Unit> = {}) =>
+  madeUpUnit(kind, { number: kind === 'trailer' ? '22' : '11', name: kind, ...change });
 
 /** A rig in the Bay as the screen has it, with what its controls send. */
 function inBay(rig: RigUnderTest) {

@@ -1,20 +1,14 @@
 import type { OpenRun } from '@keen-bleed/contract';
-import { newUnitDraft, roadTest, usualGauge } from '@keen-bleed/core';
+import { roadTest, usualGauge } from '@keen-bleed/core';
 import { act, renderHook } from '@testing-library/react-native';
+import { madeUpUnit } from '../test/madeUpUnit';
 import { byEye, gaugeSet, sampled } from './practiceGauge';
 import { usePractice } from './usePractice';
 
-const unit = {
-  id: 'u',
-  revision: 1,
-  retiredAtMs: null,
-  ...newUnitDraft('truck', 2015),
-  number: '7',
-  name: 'Tipper',
-};
+const unit = madeUpUnit();
 const header: OpenRun = {
   id: '00000000-0000-7000-8000-000000000001',
-  unitId: 'u',
+  unitId: unit.id,
   rigId: null,
   startedAtMs: 1_760_000_000_000,
   unit,

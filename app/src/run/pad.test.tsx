@@ -1,5 +1,5 @@
-import type { Unit } from '@keen-bleed/contract';
-import { newUnitDraft, procedureFor, roadTest, runState } from '@keen-bleed/core';
+import { procedureFor, roadTest, runState } from '@keen-bleed/core';
+import { madeUpUnit } from '../test/madeUpUnit';
 import { doing, onPage } from '../test/onPage';
 import { NudgeRow } from './NudgeRow';
 import { Pad } from './Pad';
@@ -111,14 +111,7 @@ describe('the row over the pad', () => {
 });
 
 describe('what the ladder looks at', () => {
-  const unit: Unit = {
-    id: 'u',
-    revision: 1,
-    retiredAtMs: null,
-    ...newUnitDraft('truck', 2015),
-    number: '7',
-    name: 'Tipper',
-  };
+  const unit = madeUpUnit();
   const procedure = procedureFor({ unit, towed: [] }, roadTest, ['drain', 'couplers']);
   const base = { seq: 0, atMs: 0 };
   const ready = {

@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import type { OpenRun } from '@keen-bleed/contract';
-import { newUnitDraft, roadTest } from '@keen-bleed/core';
+import { roadTest } from '@keen-bleed/core';
 import { useLayoutEffect } from 'react';
+import { madeUpUnit } from '../test/madeUpUnit';
 import { doing, onPage } from '../test/onPage';
 import { keepRun, keptEvents, unsentEvents } from './deviceStore';
 import { useRun, type LiveRun, type NewFact } from './useRun';
@@ -9,14 +10,7 @@ import { useRun, type LiveRun, type NewFact } from './useRun';
 globalThis.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
 globalThis.fetch = () => Promise.reject(new TypeError('no network here'));
 
-const unit = {
-  id: 'u',
-  revision: 1,
-  retiredAtMs: null,
-  ...newUnitDraft('truck', 2015),
-  number: '7',
-  name: 'Tipper',
-};
+const unit = madeUpUnit('truck', { id: 'u' });
 const mark = (key: string, readingPsi: number): NewFact => ({
   kind: 'mark',
   stepId: 'build-up',

@@ -1,21 +1,9 @@
-import { newUnitDraft, type RigUnderTest } from '@keen-bleed/core';
 import { createSession } from 'better-sse';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { madeUpRig } from '../test/madeUpRig';
 import { GaugeHub } from './gaugeHub';
 import { GaugeSet } from './gaugeSet';
-
-const rig: RigUnderTest = {
-  unit: {
-    id: '00000000-0000-7000-8000-000000000001',
-    revision: 1,
-    retiredAtMs: null,
-    ...newUnitDraft('truck', 2015),
-    number: '15',
-    name: 'Gritter',
-  },
-  towed: [],
-};
 
 /** Resolves once something holds, looked at after each thing that may change it. */
 const once = (holds: () => boolean): Promise<void> =>
@@ -34,7 +22,7 @@ describe('a gauge set that is listened to', () => {
     hub = new GaugeHub((error) => troubles.push(error));
     server = createServer((request, response) => {
       void createSession(request, response).then((session) =>
-        hub.of('shop', rig).register(session),
+        hub.of('shop', madeUpRig).register(session),
       );
     });
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -68,7 +56,7 @@ describe('a gauge set that is listened to', () => {
     expect(hub.size).toBe(1);
     expect(new Set(made.mock.contexts).size).toBe(1);
     first();
-    await once(() => hub.of('shop', rig).sessionCount === 1);
+    await once(() => hub.of('shop', madeUpRig).sessionCount === 1);
     expect(hub.size).toBe(1);
     second();
     await once(() => hub.size === 0);

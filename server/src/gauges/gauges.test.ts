@@ -1,23 +1,12 @@
 import type { SentSample } from '@keen-bleed/contract';
-import { newUnitDraft, withSample, type GaugeSample, type RigUnderTest } from '@keen-bleed/core';
+import { newUnitDraft, withSample, type GaugeSample } from '@keen-bleed/core';
 import { seededRandom } from '../demo/seededRandom';
+import { madeUpRig } from '../test/madeUpRig';
 import { addUnit, makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
 import { GaugeSet } from './gaugeSet';
 
-const rig: RigUnderTest = {
-  unit: {
-    id: '00000000-0000-7000-8000-000000000001',
-    revision: 1,
-    retiredAtMs: null,
-    ...newUnitDraft('truck', 2015),
-    number: '15',
-    name: 'Gritter',
-  },
-  towed: [],
-};
-
 describe('a gauge set', () => {
-  const sent = new GaugeSet(rig, 0, seededRandom(3)).samplesTo(700_000);
+  const sent = new GaugeSet(madeUpRig, 0, seededRandom(3)).samplesTo(700_000);
   const of = (channel: string) => sent.filter((sample) => sample.channel === channel);
   const log = of('primary').reduce<readonly GaugeSample[]>(withSample, []);
 
@@ -48,7 +37,7 @@ describe('a gauge set', () => {
   });
 
   it('comes out the same for the same seed', () => {
-    expect(new GaugeSet(rig, 0, seededRandom(3)).samplesTo(60_000)).toEqual(
+    expect(new GaugeSet(madeUpRig, 0, seededRandom(3)).samplesTo(60_000)).toEqual(
       sent.filter((sample) => sample.sentAtMs <= 60_000),
     );
   });

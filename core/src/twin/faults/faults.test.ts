@@ -39,6 +39,18 @@ function withFault(id: string | null, severity = 0.7): Twin {
   twin.advanceTo(30);
   return twin;
 }
+/** The same with a trailer, both dash controls in. */
+function semiWith(id: string | null): Twin {
+  const twin = new Twin(semi, { tanksPsi: 120 });
+  if (id) {
+    const found = faultsOf(semi).find((each) => each.id === id);
+    if (!found) throw new Error(`no fault ${id}`);
+    found.apply(twin, 1);
+  }
+  twin.dash('park valve', true);
+  twin.dash('trailer supply valve', true);
+  return twin;
+}
 const fall = (twin: Twin, place: string, seconds: number) => {
   const before = twin.psi(place);
   twin.advanceTo(twin.timeS + seconds);
@@ -187,13 +199,7 @@ describe('the faults of a rig', () => {
 
   it('the trailer will not release: crossed couplers, or a cock shut in front', () => {
     const springs = (id: string | null) => {
-      const twin = new Twin(semi, { tanksPsi: 120 });
-      if (id)
-        faultsOf(semi)
-          .find((each) => each.id === id)
-          ?.apply(twin, 1);
-      twin.dash('park valve', true);
-      twin.dash('trailer supply valve', true);
+      const twin = semiWith(id);
       twin.engine(1400);
       twin.advanceTo(60);
       return twin.psi('box 22 left spring');
@@ -302,13 +308,7 @@ describe('the faults of a rig', () => {
 
   it('air at the service coupler, brakes released: the hand valve not fully off', () => {
     const service = (id: string | null) => {
-      const twin = new Twin(semi, { tanksPsi: 120 });
-      if (id)
-        faultsOf(semi)
-          .find((each) => each.id === id)
-          ?.apply(twin, 1);
-      twin.dash('park valve', true);
-      twin.dash('trailer supply valve', true);
+      const twin = semiWith(id);
       twin.advanceTo(40);
       return twin.psi('box 22 service line');
     };
