@@ -12,13 +12,26 @@ const SHOP_LITRES = 100_000;
 export const SHOP_AIR = 'shop air';
 export const SHOP_PA = pa(120);
 
+/** Networks that were made, by rig and load: diagnosing a rig runs it many times over. */
+const made = new WeakMap<RigUnderTest, Map<number, Network>>();
+
 /**
  * The air system of a rig as a network, made from its description: tanks, chambers and circuits as they are
  * entered; lines, valves and hoses of the usual sizes.
  *
+ * The same network is given again for the same rig: nothing in it is ever changed.
+ *
  * @param load what its axles carry, 0 empty to 1 laden, for load-sensing valves
  */
-export function airOf({ unit, towed }: RigUnderTest, load = 1): Network {
+export function airOf(rig: RigUnderTest, load = 1): Network {
+  const byLoad = made.get(rig) ?? new Map<number, Network>();
+  made.set(rig, byLoad);
+  const network = byLoad.get(load) ?? networkOf(rig, load);
+  byLoad.set(load, network);
+  return network;
+}
+
+function networkOf({ unit, towed }: RigUnderTest, load: number): Network {
   const net = new NetworkBuilder();
   let ends: VehicleEnds | null;
   let behind = towed;

@@ -43,8 +43,16 @@ export interface AirTables {
 export const stateOf = (nodeCount: number, node: number): number =>
   node >= 0 ? node : nodeCount + FIRST_FOLLOWER - node;
 
-/** Flattens a network, and works out once what the solver needs to know of its pattern. */
+const known = new WeakMap<Network, AirTables>();
+
+/** Flattens a network, and works out what the solver needs to know of its pattern: once for all that run it. */
 export function airTables(network: Network): AirTables {
+  const found = known.get(network) ?? flattened(network);
+  known.set(network, found);
+  return found;
+}
+
+function flattened(network: Network): AirTables {
   const { nodes, elements, followers } = network;
   const nodeCount = nodes.length;
   const tanks = nodes.flatMap((node, i) => (node.wallWPerK === null ? [] : [i]));

@@ -30,6 +30,7 @@ export class Rodas {
   private readonly stage: Float64Array;
   private readonly rate: Float64Array;
   private readonly matrix: Float64Array;
+  /** Derivatives of the rates, all with their sign turned. */
   private readonly jacobian: Float64Array;
 
   /**
@@ -54,7 +55,9 @@ export class Rodas {
 
   /** Takes the state in from which the next attempts start; leaves its rates in `rates`. */
   start(state: Float64Array, rates: Float64Array): void {
-    this.system.linearise(state, rates, this.jacobian);
+    const { jacobian } = this;
+    this.system.linearise(state, rates, jacobian);
+    for (let i = 0; i < jacobian.length; i += 1) jacobian[i] = -jacobian[i]!;
   }
 
   /**
@@ -65,10 +68,10 @@ export class Rodas {
   attempt(state: Float64Array, rates: Float64Array, h: number): number {
     const { system, k1, k2, k3, k4, stage, rate, matrix, next, jacobian, perTolerance } = this;
     const { size, lu } = system;
-    // I/(hγ) − J; the diagonal has the first slots.
+    // I/(hγ) − J, of which −J is at hand; the diagonal has the first slots.
     const diagonal = 1 / (h * GAMMA);
-    for (let i = 0; i < size; i += 1) matrix[i] = diagonal - jacobian[i]!;
-    for (let i = size; i < lu.slots; i += 1) matrix[i] = -jacobian[i]!;
+    matrix.set(jacobian);
+    for (let i = 0; i < size; i += 1) matrix[i] = matrix[i]! + diagonal;
     lu.factorise(matrix);
     const c = 1 / h;
     k1.set(rates);
