@@ -8,6 +8,7 @@ import {
   readOff,
   scfmOf,
   soapAt,
+  trembleAt,
   Twin,
   usualSeenGauge,
   type Coupling,
@@ -46,6 +47,11 @@ function draw(seed: number): () => number {
     return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
   };
 }
+
+/** A dial shows up to so much too little or too much, psi: half of what it may, 7 % [std: 49 CFR 571.121 S5.1.4]. */
+const DIAL_ERROR_PSI = 4;
+
+const dialError = (random: () => number) => (2 * random() - 1) * DIAL_ERROR_PSI;
 
 /** What does not change about a rig: its parts, and where they stand on the drawing. */
 function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
@@ -97,6 +103,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let lastMs = 0;
   let checks = 0;
   let needles = { primary: 0, secondary: 0 };
+  let dialErrors = { primary: 0, secondary: 0 };
   let pedalPsi = 0;
   let handPsi = 0;
   let handBrake: HandBrake = 'parked';
@@ -114,12 +121,14 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
     const warned = ['primary warning', 'secondary warning'].some(
       (name) => on.hasPlace(name.replace('warning', 'tank')) && !on.isHigh(name),
     );
+    // A needle at its stop has nothing to tremble about.
+    const tremble = on.rpm > 0 && needles.primary > 1 ? trembleAt(usualSeenGauge, on.timeS) : 0;
     return {
       timeS: on.timeS,
       rpm: on.rpm,
       needles: {
-        primary: on.hasPlace('primary tank') ? read(rig, needles.primary) : null,
-        secondary: on.hasPlace('secondary tank') ? read(rig, needles.secondary) : null,
+        primary: on.hasPlace('primary tank') ? read(rig, needles.primary + tremble) : null,
+        secondary: on.hasPlace('secondary tank') ? read(rig, needles.secondary + tremble) : null,
       },
       parkIn: on.isHigh('park valve'),
       trailerIn: on.isHigh('trailer supply valve'),
@@ -172,6 +181,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         if (taken) hidden.push(taken);
       }
       for (const fault of hidden) fault.apply(twin, 0.35 + 0.5 * random());
+      dialErrors = { primary: dialError(random), secondary: dialError(random) };
       needles = { primary: FOUND_PSI, secondary: FOUND_PSI };
       lastMs = nowMs();
       send();
@@ -266,7 +276,12 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       for (const circuit of ['primary', 'secondary'] as const) {
         const place = `${circuit} tank`;
         if (!twin.hasPlace(place)) continue;
-        needles[circuit] = needlePsi(usualSeenGauge, needles[circuit], twin.psi(place), elapsedS);
+        needles[circuit] = needlePsi(
+          { ...usualSeenGauge, errorPsi: dialErrors[circuit] },
+          needles[circuit],
+          twin.psi(place),
+          elapsedS,
+        );
       }
       send();
     },

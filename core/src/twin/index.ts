@@ -7,7 +7,7 @@ export { OUTSIDE } from './network';
 export { faultsOf } from './faults/faultsOf';
 export type { Fault, Severity } from './faults/fault';
 export { deviceStates, type Device, type DeviceState } from './deviceStates';
-export { needlePsi, readOff, usualSeenGauge, type SeenGauge } from './seenGauge';
+export { needlePsi, readOff, trembleAt, usualSeenGauge, type SeenGauge } from './seenGauge';
 export { drive, REFERENCE_S, referenceMoves, type Move } from './referenceRun';
 export {
   exhaustsOf,

@@ -30,6 +30,17 @@ export function needlePsi(
   return beforePsi + (shownPsi - beforePsi) * share;
 }
 
+/** The engine's own shake, and the compressor's strokes in the line, Hz: two that do not fall in with each other. */
+const SHAKES_HZ = [3.1, 7.3] as const;
+
+/** How far the needle trembles from where it stands at a moment with the engine running, psi. */
+export function trembleAt(seen: SeenGauge, atS: number): number {
+  const [slow, fast] = SHAKES_HZ;
+  const wave =
+    0.6 * Math.sin(2 * Math.PI * slow * atS) + 0.4 * Math.sin(2 * Math.PI * fast * atS + 1);
+  return seen.tremblePsi * wave;
+}
+
 /** What is read off it, in the dial's own unit: to the half division, and never past the top. */
 export function readOff(gauge: Gauge, needle: number): number {
   const half = gauge.division / 2;

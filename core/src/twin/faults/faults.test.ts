@@ -2,7 +2,7 @@ import { newUnitDraft, usualGauge } from '../../rig/newUnit';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import { testUnit } from '../../test/walk';
 import { faultsOf } from './faultsOf';
-import { needlePsi, readOff, usualSeenGauge } from '../seenGauge';
+import { needlePsi, readOff, trembleAt, usualSeenGauge } from '../seenGauge';
 import { Twin } from '../twin';
 
 const truck: RigUnderTest = {
@@ -350,6 +350,14 @@ describe('the faults of a rig', () => {
 });
 
 describe('a dial as it is seen', () => {
+  it('trembles about where it stands, never by more than it may', () => {
+    const seen = Array.from({ length: 2_000 }, (_, n) => trembleAt(usualSeenGauge, n / 100));
+    for (const off of seen) expect(Math.abs(off)).toBeLessThanOrEqual(usualSeenGauge.tremblePsi);
+    expect(Math.max(...seen)).toBeGreaterThan(0.6 * usualSeenGauge.tremblePsi);
+    expect(Math.abs(seen.reduce((sum, off) => sum + off, 0) / seen.length)).toBeLessThan(0.01);
+    expect(trembleAt({ ...usualSeenGauge, tremblePsi: 0 }, 3.3)).toBe(0);
+  });
+
   it('lags, shows its error, and is read to the half division', () => {
     const soon = needlePsi({ ...usualSeenGauge, errorPsi: 2 }, 100, 110, 0.25);
     expect(soon).toBeCloseTo(100 + 12 * (1 - Math.exp(-1)), 6);
