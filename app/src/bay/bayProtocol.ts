@@ -106,7 +106,8 @@ export type BayMove =
 
 /** The rig in the worker, as the screen calls it. */
 export interface BayWorker {
-  open: (setup: BaySetup, onFrame: (frame: BayFrame) => void) => BayRig;
+  /** Opens a rig; `onFrame` may give a promise that is kept once the moment is drawn. */
+  open: (setup: BaySetup, onFrame: (frame: BayFrame) => unknown) => BayRig;
   move: (move: BayMove) => void;
   soap: (joint: string) => Soap;
   listen: (exhaust: string) => Heard;

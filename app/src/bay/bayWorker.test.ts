@@ -150,6 +150,33 @@ describe('the Bay', () => {
     });
   });
 
+  it('tells a slow screen only as much as it can draw, and hands at once', async () => {
+    let nowMs = 0;
+    const drawn: (() => void)[] = [];
+    const told: number[] = [];
+    const bay = makeBay(() => nowMs);
+    bay.open(setup(), (frame) => {
+      told.push(frame.timeS);
+      return new Promise<void>((resolve) => drawn.push(resolve));
+    });
+    const tick = (times: number) => {
+      for (let n = 0; n < times; n += 1) {
+        nowMs += 16;
+        bay.tick();
+      }
+    };
+    tick(10);
+    expect(told).toHaveLength(1);
+    drawn[0]?.();
+    await Promise.resolve();
+    tick(10);
+    expect(told).toHaveLength(2);
+    // Time has gone on meanwhile.
+    expect(told[1]).toBeCloseTo(0.176, 6);
+    bay.move({ kind: 'engine', rpm: 650 });
+    expect(told).toHaveLength(3);
+  });
+
   it('owes a rig nothing for the time its tab slept', () => {
     let nowMs = 0;
     let timeS = 0;

@@ -26,7 +26,8 @@ import type {
   HowBad,
 } from './bayProtocol';
 
-const FRAME_MS = 33;
+/** As often as a screen is drawn anew. */
+const FRAME_MS = 16;
 /** A tab that slept does not owe its rig the time, s. */
 const LONGEST_FRAME_S = 0.25;
 /** A hand brake drawn half way asks for this in the park line, psi. */
@@ -98,7 +99,9 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let twin: Twin | null = null;
   let hidden: Fault[] = [];
   let setup: BaySetup | null = null;
-  let tell: (frame: BayFrame) => void = () => undefined;
+  let tell: (frame: BayFrame) => unknown = () => undefined;
+  // A screen that is still drawing the last moment is not told the next one: it gets as many as it can draw.
+  let isDrawing = false;
   let speed = 1;
   let lastMs = 0;
   let checks = 0;
@@ -150,13 +153,19 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
 
   const send = () => {
     const now = frame();
-    if (now) tell(now);
+    if (!now) return;
+    const told = tell(now);
+    if (!(told instanceof Promise)) return;
+    isDrawing = true;
+    const done = () => (isDrawing = false);
+    told.then(done, done);
   };
 
   return {
     open(given, onFrame): BayRig {
       setup = given;
       tell = onFrame;
+      isDrawing = false;
       speed = 1;
       checks = 0;
       pedalPsi = 0;
@@ -283,7 +292,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
           elapsedS,
         );
       }
-      send();
+      if (!isDrawing) send();
     },
   };
 }

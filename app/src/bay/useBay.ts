@@ -37,14 +37,17 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
     void remote
       .open(
         setup,
-        Comlink.proxy((next: BayFrame) => {
-          if (!open) return;
+        Comlink.proxy((next: BayFrame): Promise<void> => {
+          if (!open) return Promise.resolve();
           setFrame(next);
           const psi = next.psi[gaugeAt];
-          if (psi === undefined) return;
-          setLog((before) =>
-            sampled(before, fromMs + Math.round(next.timeS * 1000), Math.max(0, psi)),
-          );
+          if (psi !== undefined) {
+            setLog((before) =>
+              sampled(before, fromMs + Math.round(next.timeS * 1000), Math.max(0, psi)),
+            );
+          }
+          // Kept once it is drawn: on a slow phone the next one waits for that.
+          return new Promise((resolve) => requestAnimationFrame(() => resolve()));
         }),
       )
       .then((opened) => {
