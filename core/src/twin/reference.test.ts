@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { newUnitDraft } from '../rig/newUnit';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { testUnit } from '../test/walk';
@@ -128,5 +129,59 @@ describe('what is asked in between', () => {
     twin.ask('pedal', 0);
     twin.advanceTo(32);
     expect(twin.events.filter(({ name }) => name === 'stop lamp')).toEqual([]);
+  });
+
+  it('is a pressure that lies by its step’s ends, however soon after an edge it is asked for', () => {
+    const twin = new Twin(semi, { tanksPsi: 120 });
+    twin.dash('park valve', true);
+    twin.dash('trailer supply valve', true);
+    twin.advanceTo(60);
+    const places = twin.system.network.nodes.map(({ name }) => name);
+    for (const [n, psi] of [150, 0, 150, 0].entries()) {
+      const fromS = 60 + n;
+      twin.advanceTo(fromS);
+      twin.ask('pedal', psi);
+      const most = Math.max(...places.map((place) => twin.psi(place))) + 0.5;
+      for (let k = 1; k <= 400; k += 1) {
+        twin.advanceTo(fromS + k * 2e-4);
+        for (const place of places) {
+          expect(twin.psi(place)).toBeGreaterThan(-0.3);
+          expect(twin.psi(place)).toBeLessThan(most);
+        }
+      }
+    }
+  });
+
+  it('is a place to go on from, whenever a hand moves', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.double({ min: 1e-5, max: 2, noNaN: true }),
+            fc.constantFrom(0, 5, 30, 150),
+            fc.constantFrom('pedal', 'hand valve', 'park', 'trailer', 'engine'),
+          ),
+          { minLength: 5, maxLength: 30 },
+        ),
+        fc.constantFrom(1, 8),
+        (moves, tolerance) => {
+          const twin = new Twin(semi, { tanksPsi: 110, tolerance });
+          let atS = 0;
+          for (const [afterS, psi, what] of moves) {
+            atS += afterS;
+            twin.advanceTo(atS);
+            if (what === 'pedal' || what === 'hand valve') twin.ask(what, psi);
+            else if (what === 'engine') twin.engine(psi * 14);
+            else twin.dash(what === 'park' ? 'park valve' : 'trailer supply valve', psi > 5);
+          }
+          twin.advanceTo(atS + 5);
+          for (const { name } of twin.system.network.nodes) {
+            expect(twin.psi(name)).toBeGreaterThan(-0.3 * tolerance);
+            expect(twin.psi(name)).toBeLessThan(160);
+          }
+        },
+      ),
+      { numRuns: 150 },
+    );
   });
 });
