@@ -55,6 +55,9 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
         gaugeAt = opened.nodes.indexOf(opened.gaugePlace);
         setStarted(fromMs);
         setRig(opened);
+      })
+      .catch(() => {
+        if (open) setTrouble('The rig cannot be run on this device.');
       });
     return () => {
       open = false;

@@ -1,9 +1,9 @@
 import type { Me, OpenRun } from '@keen-bleed/contract';
 import { v7 as uuidv7 } from 'uuid';
 import type { TraceFact } from '@keen-bleed/core/trace';
-import { keepEvents, keepRun } from './deviceStore';
+import { keepEvents } from './deviceStore';
 import { sendNow } from './outbox';
-import { openRunOf, type NewRun } from './startRun';
+import { keepNewRun, openRunOf, type NewRun } from './startRun';
 
 /**
  * Keeps a run on this device with the facts that a recorded trace tells, each at its own time; it stays open until
@@ -21,15 +21,7 @@ export async function runFromTrace(
   const id = uuidv7();
   const header: OpenRun = { id, unitId: started.unit.id, startedAtMs, ...started };
   const events = facts.map((fact, i) => ({ ...fact, id: uuidv7(), seq: i + 1 }));
-  await keepRun({
-    id,
-    shopId: me.shopId,
-    personId: me.personId,
-    header,
-    opened: false,
-    closed: false,
-    refused: null,
-  });
+  await keepNewRun(me, header);
   await keepEvents(id, events, false);
   void sendNow();
   return { id };

@@ -21,8 +21,15 @@ export async function startRun(me: Me, started: NewRun): Promise<string> {
     startedAtMs: Date.now(),
     ...started,
   };
-  await keepRun({
-    id,
+  await keepNewRun(me, header);
+  void sendNow();
+  return id;
+}
+
+/** Puts a run on this device that the server has not heard of yet. */
+export const keepNewRun = (me: Me, header: OpenRun): Promise<void> =>
+  keepRun({
+    id: header.id,
     shopId: me.shopId,
     personId: me.personId,
     header,
@@ -30,9 +37,6 @@ export async function startRun(me: Me, started: NewRun): Promise<string> {
     closed: false,
     refused: null,
   });
-  void sendNow();
-  return id;
-}
 
 /** The run of a unit in front that is open on this device, or null. */
 export async function openRunOf(me: Me, unitId: string): Promise<DeviceRun | null> {

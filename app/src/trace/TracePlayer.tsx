@@ -37,7 +37,6 @@ export function TracePlayer({ header, worker, endS, onLeave }: TracePlayerProps)
   useEffect(() => {
     if (times === 0) return undefined;
     let lastMs = performance.now();
-    let open = true;
     const timer = setInterval(() => {
       const nowMs = performance.now();
       const from = atS.current;
@@ -45,7 +44,7 @@ export function TracePlayer({ header, worker, endS, onLeave }: TracePlayerProps)
       lastMs = nowMs;
       atS.current = to;
       void worker.played(from, to).then((points) => {
-        if (!open) return;
+        // Also when the speed was changed meanwhile: what was played is not lost.
         setPlayed(({ log }) => ({
           atS: to,
           log: [
@@ -59,10 +58,7 @@ export function TracePlayer({ header, worker, endS, onLeave }: TracePlayerProps)
         }));
       });
     }, TICK_MS);
-    return () => {
-      open = false;
-      clearInterval(timer);
-    };
+    return () => clearInterval(timer);
   }, [endS, startedAtMs, times, worker]);
   const [clock] = useState(() => () => startedAtMs + Math.round(atS.current * 1000));
   const practice = usePractice(header, clock);

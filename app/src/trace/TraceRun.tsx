@@ -52,10 +52,14 @@ export function TraceRun({ worker, endS, file, onPlay }: TraceRunProps) {
   const header = { unit, towed: [], rigId: null, ruleSet, leftOut: ['drain'] };
   const make = async () => {
     const startedAtMs = Math.round(endOf(file) - endS * 1000);
-    const facts = await worker.facts(header, startedAtMs);
-    const made = await runFromTrace(me, header, startedAtMs, facts);
-    if ('problem' in made) setTrouble(made.problem);
-    else router.push(`/run/${made.id}`);
+    try {
+      const facts = await worker.facts(header, startedAtMs);
+      const made = await runFromTrace(me, header, startedAtMs, facts);
+      if ('problem' in made) setTrouble(made.problem);
+      else router.push(`/run/${made.id}`);
+    } catch {
+      setTrouble('This device cannot keep a run. Free some space on it, then try again.');
+    }
   };
   const play = () => onPlay(openedNow(header));
   return (

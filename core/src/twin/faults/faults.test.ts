@@ -82,6 +82,7 @@ describe('the faults of a rig', () => {
   it.each([
     ['with dash controls', semi],
     ['with numbered ports, in the cold', numbered],
+    ['that is a trailer on shop air', { unit: semi.towed[0]!, towed: [] }],
   ])('of a rig %s can come up in the middle of its run, all of them', (_, rig) => {
     for (const each of faultsOf(rig, -15)) {
       const twin = new Twin(rig, { tanksPsi: 110, outsideC: -15 });
