@@ -248,7 +248,11 @@ await runMain(async () => {
         if (as) await page.getByRole('heading', { name: 'Yard', level: 1 }).waitFor();
         if (as) await page.getByRole('listitem').first().waitFor();
         await go?.(page);
-        // What is still on its way is no picture of the view.
+        // What is still on its way is no picture of the view; before its script has come a view is nothing at all.
+        await page
+          .getByRole(as ? 'main' : 'heading')
+          .first()
+          .waitFor();
         const onItsWay = page.getByRole('progressbar', { name: 'Loading' });
         while ((await onItsWay.count()) > 0) await page.clock.runFor(50);
         await page.evaluate(() => document.fonts.ready);
