@@ -240,7 +240,7 @@ test('a run is spoken, sounds and is felt, for eyes that are elsewhere', async (
     .getByRole('radio', { name: 'on' })
     .click();
   await page.getByRole('link', { name: 'Yard' }).click();
-  await startRun(page, 'Gritter 15');
+  await startRun(page, 'Gritter 15', { drain: true });
   await expect.poll(sensed).toMatch(/says Make it safe, and drain\. Chock both ways/);
   await runToHold(page);
   // A mark is heard and felt; the last seconds of a hold are counted, and its end has a tone of its own.
