@@ -2,6 +2,7 @@ import { hasCompressor } from '../rig/hasCompressor';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { unitTitle } from '../rig/unitTitle';
 import { NetworkBuilder, type Network } from './network';
+import type { Sides } from './parts/chambers';
 import { pa } from './parts/pascal';
 import { trailer } from './parts/trailer';
 import { vehicle, type VehicleEnds } from './parts/vehicle';
@@ -12,31 +13,37 @@ const SHOP_LITRES = 100_000;
 export const SHOP_AIR = 'shop air';
 export const SHOP_PA = pa(120);
 
-/** Networks that were made, by rig and load: diagnosing a rig runs it many times over. */
-const made = new WeakMap<RigUnderTest, Map<number, Network>>();
+/** Networks that were made: diagnosing a rig runs it many times over. */
+const made = new WeakMap<RigUnderTest, Map<string, Network>>();
+
+/** How a rig's network is made. */
+export interface AirOptions {
+  /** What its axles carry, 0 empty to 1 laden, for load-sensing valves. */
+  load?: number;
+  sides?: Sides;
+}
 
 /**
  * The air system of a rig as a network, made from its description: tanks, chambers and circuits as they are
  * entered; lines, valves and hoses of the usual sizes.
  *
  * The same network is given again for the same rig: nothing in it is ever changed.
- *
- * @param load what its axles carry, 0 empty to 1 laden, for load-sensing valves
  */
-export function airOf(rig: RigUnderTest, load = 1): Network {
-  const byLoad = made.get(rig) ?? new Map<number, Network>();
-  made.set(rig, byLoad);
-  const network = byLoad.get(load) ?? networkOf(rig, load);
-  byLoad.set(load, network);
+export function airOf(rig: RigUnderTest, { load = 1, sides = 'apart' }: AirOptions = {}): Network {
+  const known = made.get(rig) ?? new Map<string, Network>();
+  made.set(rig, known);
+  const key = `${load} ${sides}`;
+  const network = known.get(key) ?? networkOf(rig, { load, sides });
+  known.set(key, network);
   return network;
 }
 
-function networkOf({ unit, towed }: RigUnderTest, load: number): Network {
+function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>): Network {
   const net = new NetworkBuilder();
   let ends: VehicleEnds | null;
   let behind = towed;
   if (hasCompressor(unit.kind)) {
-    ends = vehicle(net, unit, { tows: towed.length > 0 || unit.kind === 'tractor', load });
+    ends = vehicle(net, unit, { tows: towed.length > 0 || unit.kind === 'tractor', ...options });
   } else {
     const shop = net.node(SHOP_AIR, SHOP_LITRES);
     const supplyLine = net.node('shop hose', 0.5);
@@ -47,7 +54,7 @@ function networkOf({ unit, towed }: RigUnderTest, load: number): Network {
   }
   for (const each of behind) {
     if (!ends) break;
-    ends = trailer(net, each, unitTitle(each), ends, load);
+    ends = trailer(net, each, unitTitle(each), ends, options);
   }
   return net.build();
 }

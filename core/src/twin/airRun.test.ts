@@ -13,7 +13,7 @@ import { outsidePaAt } from './outside';
 import { Rodas } from './rodas';
 import { drive, referenceMoves } from './referenceRun';
 import { SparseLu } from './sparseLu';
-import { Twin } from './twin';
+import { Twin, type Coupling } from './twin';
 
 const GAMMA = 1.4;
 const pa = (psi: number) => psi * PA_PER_PSI;
@@ -59,13 +59,13 @@ describe('flow through a restriction', () => {
           fc.pre(Math.abs(share - 0.35) > 1e-3);
           const at = { value: 0, byUpstream: 0, byDownstream: 0 };
           const value = (a: number, b: number) => {
-            flowAt(a, b, 0.35, at);
+            flowAt(a, b, 0.35, 1 / 0.65, at);
             return at.value;
           };
           const d = 1;
           const byUp = (value(up + d, down) - value(up - d, down)) / (2 * d);
           const byDown = (value(up, down + d) - value(up, down - d)) / (2 * d);
-          flowAt(up, down, 0.35, at);
+          flowAt(up, down, 0.35, 1 / 0.65, at);
           expect(at.byUpstream).toBeCloseTo(byUp, 4);
           expect(at.byDownstream).toBeCloseTo(byDown, 4);
         },
@@ -236,6 +236,7 @@ describe('the solver', () => {
     ['on a rig that is built up', () => onARig(140), 0],
     ['on a rig as its brakes are applied', () => onARig(606.12), 0],
     ['on a rig as its brakes are let go', () => onARig(608.12), 0],
+    ['on a rig with crossed couplers', () => onARig(606.12, 'crossed'), 0],
   ])('knows its own derivatives %s', (_, made, afterS) => {
     const { system, start } = made();
     const run = new AirRun(system, start, () => undefined);
@@ -271,15 +272,16 @@ describe('the solver', () => {
 });
 
 /** A tractor and trailer at a moment of a run by the book, with one tank leaking. */
-function onARig(atS: number) {
+function onARig(atS: number, how: Coupling = 'right') {
   const rig = {
     unit: testUnit(newUnitDraft('tractor', 2015)),
-    towed: [testUnit({ ...newUnitDraft('trailer', 2015), number: '22' })],
+    towed: [testUnit({ ...newUnitDraft('trailer', 2015), number: '22', name: 'trailer' })],
   };
   const twin = new Twin(rig, { tanksPsi: 60 });
   twin.leak('secondary tank', 1e-10);
   twin.leak('trailer supply line', 1e-10);
   drive(twin, referenceMoves(), atS);
+  if (how !== 'right') twin.couple('trailer 22', how);
   return { system: twin.system, start: Float64Array.from(twin.run.state) };
 }
 

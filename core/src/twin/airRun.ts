@@ -10,7 +10,8 @@ const CHAMBER_PA = 80;
 const LINE_PA = 200;
 const HAND_PA = 1_000;
 const TOLERANCE_K = 0.02;
-const FIRST_STEP_S = 1e-3;
+const FIRST_STEP_S = 3e-3;
+/** At the usual tolerance: what is read off between two steps is as true as their length to the third power. */
 const LONGEST_STEP_S = 3;
 /** A step this short that still fails means the equations, not the step, are wrong. */
 const SHORTEST_STEP_S = 1e-9;
@@ -60,6 +61,7 @@ export class AirRun {
   private due: number[] = [];
   /** The solver has taken `to` in. */
   private isStarted = false;
+  private readonly longestS: number;
   private errorBefore = 1;
   /** Latches that move no air: which, and when they switch in the step last made. */
   private told: { latch: number; atS: number }[] = [];
@@ -82,6 +84,7 @@ export class AirRun {
     this.highPa = latches.map((latch) => latch.highPa);
     this.watched = Int32Array.from(latches, ({ node }) => node);
     this.isSilent = latches.map(({ openHigh, openLow }) => openHigh.length + openLow.length === 0);
+    this.longestS = LONGEST_STEP_S * Math.cbrt(tolerance);
     const allowed = tolerances(system, tolerance);
     this.slack = allowed.map((each) => SLACK * each);
     this.solver = new Rodas(system, allowed);
@@ -148,7 +151,7 @@ export class AirRun {
     [this.fromRates, this.toRates] = [this.toRates, this.fromRates];
     this.fromS = this.toS;
     if (!this.isStarted) this.solver.start(this.from, this.fromRates);
-    let h = Math.min(this.stepS, LONGEST_STEP_S);
+    let h = Math.min(this.stepS, this.longestS);
     let again = false;
     for (;;) {
       const error = this.tried(h);

@@ -1,6 +1,6 @@
 /* eslint-disable @typescript-eslint/prefer-for-of -- walked by index: an iterator costs more than what is done here. */
 import { R_AIR, GAMMA } from '../gas/orifice';
-import { airTables, type AirTables } from './airTables';
+import { airTables, isSound, type AirTables } from './airTables';
 import { compressorAt, type CompressorAt } from './compressor';
 import { flowAt, flowPa, RHO_REFERENCE, T_REFERENCE_K, type FlowAt } from './flow';
 import { OUTSIDE, type Network } from './network';
@@ -9,13 +9,14 @@ import { Strokes } from './strokes';
 
 /** Critical ratio of a hole with sharp edges. */
 const LEAK_RATIO = 0.5;
+const LEAK_STEEP = 1 / (1 - LEAK_RATIO);
 /** A check for pressures that cannot be: no step of the solver may come near a vacuum. */
 const LEAST_PA = 1_000;
 
 /** Numbers kept of each place's air, and of each element that can pass anything; rows an element may stand in. */
 const AIR = 3;
 const PACKED = 5;
-const FIGURES = 4;
+const FIGURES = 5;
 const DRIVEN = 3;
 const DRIVES = 3;
 const ROWS = 4;
@@ -31,7 +32,6 @@ const ROWS = 4;
 export class AirSystem {
   readonly size: number;
   readonly nodeCount: number;
-  readonly lu: SparseLu;
 
   /** Outside air. */
   outsidePa = 101_325;
@@ -60,7 +60,7 @@ export class AirSystem {
   /** Times the equations were evaluated. */
   evaluations = 0;
 
-  private readonly tables: AirTables;
+  private tables: AirTables;
   private readonly strokes: Strokes;
   private readonly warmer: Float64Array;
   private readonly wall: Float64Array;
@@ -98,12 +98,10 @@ export class AirSystem {
 
   constructor(readonly network: Network) {
     const { nodes, elements, followers } = network;
-    const tables = airTables(network);
-    const { size } = tables;
-    this.tables = tables;
+    this.tables = airTables(network, 'sound');
+    const { size } = this.tables;
     this.size = size;
     this.nodeCount = nodes.length;
-    this.lu = tables.lu;
     this.strokes = new Strokes(nodes);
     this.volume = Float64Array.from(nodes, (node) => node.volumeM3);
     this.warmer = Float64Array.from(nodes, (node) => node.warmerByK);
@@ -130,6 +128,11 @@ export class AirSystem {
     this.changed();
   }
 
+  /** Solves what `linearise` leaves; another one once a way is there that no sound rig has. */
+  get lu(): SparseLu {
+    return this.tables.lu;
+  }
+
   /** Index of an element's first opening in `bias`. */
   openingOf(element: number): number {
     return this.tables.openingStart[element]!;
@@ -137,6 +140,9 @@ export class AirSystem {
 
   /** Says that outside air, conductances, biases, leaks, floors or ceilings were changed. */
   changed(): void {
+    const { elements } = this.network;
+    const isFaulty = elements.some((each, e) => !isSound(each) && this.conductance[e]! > 0);
+    this.tables = airTables(this.network, isFaulty ? 'faulty' : 'sound');
     const { weightSum, band, from, to, critical, openingStart } = this.tables;
     const { air, shift, volume } = this;
     for (let o = 0; o < shift.length; o += 1) {
@@ -173,7 +179,13 @@ export class AirSystem {
         n * PACKED,
       );
       this.figures.set(
-        [this.conductance[e]!, critical[e]!, this.floor[e]!, this.ceiling[e]! - this.floor[e]!],
+        [
+          this.conductance[e]!,
+          critical[e]!,
+          this.floor[e]!,
+          this.ceiling[e]! - this.floor[e]!,
+          1 / (1 - critical[e]!),
+        ],
         n * FIGURES,
       );
     });
@@ -251,7 +263,9 @@ export class AirSystem {
       const forwards = pa >= pb;
       const up = (forwards ? a : b) * AIR;
       const passed =
-        flowPa(forwards ? pa : pb, forwards ? pb : pa, figures[f + 1]!) * k * air[up + 2]!;
+        flowPa(forwards ? pa : pb, forwards ? pb : pa, figures[f + 1]!, figures[f + 4]) *
+        k *
+        air[up + 2]!;
       const flow = forwards ? passed : -passed;
       flows[active[n]!] = flow;
       inflow[a * 2] = inflow[a * 2]! - flow;
@@ -271,7 +285,10 @@ export class AirSystem {
       const i = this.leaking[n]!;
       const pressure = air[i * AIR]!;
       if (pressure <= this.outsidePa) continue;
-      const lost = flowPa(pressure, this.outsidePa, LEAK_RATIO) * this.leak[i]! * air[i * AIR + 2]!;
+      const lost =
+        flowPa(pressure, this.outsidePa, LEAK_RATIO, LEAK_STEEP) *
+        this.leak[i]! *
+        air[i * AIR + 2]!;
       add(inflow, i * 2, -lost);
       add(inflow, i * 2 + 1, -lost * air[i * AIR + 1]!);
     }
@@ -285,7 +302,7 @@ export class AirSystem {
     this.open();
     jacobian.fill(0);
     const { inflow, air, at, byMass, warmth, chill, delivered } = this;
-    const { own, heat, pressureByHeat, heatByPressure, tanks } = this.tables;
+    const { own, heat, pressureByHeat, heatByPressure, tanks, lu } = this.tables;
     for (let n = 0; n < tanks.length; n += 1) {
       const i = tanks[n]!;
       const warm = air[i * AIR + 1]!;
@@ -299,14 +316,14 @@ export class AirSystem {
       const { into, unloader } = compressor;
       add(inflow, into * 2, delivered.kgPerS);
       add(jacobian, own[into]!, byMass[into]! * delivered.byDelivery);
-      add(jacobian, this.lu.slotOf(into, unloader), byMass[into]! * delivered.byUnloader);
+      add(jacobian, lu.slotOf(into, unloader), byMass[into]! * delivered.byUnloader);
     }
     for (let n = 0; n < this.leaking.length; n += 1) {
       const i = this.leaking[n]!;
       const pressure = air[i * AIR]!;
       if (pressure <= this.outsidePa) continue;
       const warm = air[i * AIR + 1]!;
-      flowAt(pressure, this.outsidePa, LEAK_RATIO, at);
+      flowAt(pressure, this.outsidePa, LEAK_RATIO, LEAK_STEEP, at);
       const k = this.leak[i]! * air[i * AIR + 2]!;
       const lost = k * at.value;
       const by = k * at.byUpstream;
@@ -326,7 +343,7 @@ export class AirSystem {
     const { moving } = this.strokes;
     for (let n = 0; n < moving.length; n += 1) {
       const i = moving[n]!;
-      const bent = this.strokes.capacitySlope(i, air[i * AIR]!, this.outsidePa);
+      const bent = this.strokes.capacitySlope(n, air[i * AIR]!, this.outsidePa);
       if (bent === 0) continue;
       const capacity = (R_AIR * air[i * AIR + 1]!) / byMass[i]!;
       add(jacobian, own[i]!, (-out[i]! * bent) / capacity);
@@ -379,7 +396,7 @@ export class AirSystem {
       const forwards = pa >= pb;
       const up = forwards ? a : b;
       const warm = air[up * AIR + 1]!;
-      flowAt(forwards ? pa : pb, forwards ? pb : pa, figures[f + 1]!, at);
+      flowAt(forwards ? pa : pb, forwards ? pb : pa, figures[f + 1]!, figures[f + 4]!, at);
       const k = (forwards ? figures[f]! : -figures[f]!) * air[up * AIR + 2]!;
       const full = k * at.value;
       const flow = full * open;
@@ -519,7 +536,7 @@ export class AirSystem {
     const { moving } = strokes;
     for (let n = 0; n < moving.length; n += 1) {
       const i = moving[n]!;
-      byMass[i] = (R_AIR * air[i * AIR + 1]!) / strokes.capacity(i, state[i]!, outsidePa);
+      byMass[i] = (R_AIR * air[i * AIR + 1]!) / strokes.capacity(n, state[i]!, outsidePa);
     }
     this.inflow.fill(0);
   }

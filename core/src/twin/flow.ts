@@ -31,9 +31,16 @@ export interface FlowAt {
  *
  * @param upstreamPa absolute, not under `downstreamPa`
  * @param b critical pressure ratio, 0 to under 1
+ * @param steep 1/(1 − b), which does not change from one moment to the next
  * @param out written over
  */
-export function flowAt(upstreamPa: number, downstreamPa: number, b: number, out: FlowAt): void {
+export function flowAt(
+  upstreamPa: number,
+  downstreamPa: number,
+  b: number,
+  steep: number,
+  out: FlowAt,
+): void {
   const ratio = downstreamPa / upstreamPa;
   if (ratio <= b) {
     out.value = upstreamPa;
@@ -41,22 +48,27 @@ export function flowAt(upstreamPa: number, downstreamPa: number, b: number, out:
     out.byDownstream = 0;
     return;
   }
-  const q = (1 - ratio) / (1 - b);
+  const q = (1 - ratio) * steep;
   const u = q * (2 - q);
   const root = Math.sqrt((1 + FOOT) / (u + FOOT));
   const phi = u * root;
   // dφ/du·du/dq·dq/dr
-  const slope = (-root * (1 - (0.5 * u) / (u + FOOT)) * 2 * (1 - q)) / (1 - b);
+  const slope = -root * (1 - (0.5 * u) / (u + FOOT)) * 2 * (1 - q) * steep;
   out.value = upstreamPa * phi;
   out.byUpstream = phi - ratio * slope;
   out.byDownstream = slope;
 }
 
 /** The pressure part of ISO 6358 alone, Pa: `value` of `flowAt`. */
-export function flowPa(upstreamPa: number, downstreamPa: number, b: number): number {
+export function flowPa(
+  upstreamPa: number,
+  downstreamPa: number,
+  b: number,
+  steep: number = 1 / (1 - b),
+): number {
   const ratio = downstreamPa / upstreamPa;
   if (ratio <= b) return upstreamPa;
-  const q = (1 - ratio) / (1 - b);
+  const q = (1 - ratio) * steep;
   const u = q * (2 - q);
   return upstreamPa * u * Math.sqrt((1 + FOOT) / (u + FOOT));
 }

@@ -5,6 +5,7 @@ export type { AirEvent } from './airRun';
 export type { Network, NetElement, NetNode } from './network';
 export { OUTSIDE } from './network';
 export { faultsOf } from './faults/faultsOf';
+export { twinWith } from './faults/twinWith';
 export type { Fault, Severity } from './faults/fault';
 export { deviceStates, type Device, type DeviceState } from './deviceStates';
 export { needlePsi, readOff, trembleAt, usualSeenGauge, type SeenGauge } from './seenGauge';

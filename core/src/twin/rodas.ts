@@ -29,9 +29,9 @@ export class Rodas {
   private readonly k4: Float64Array;
   private readonly stage: Float64Array;
   private readonly rate: Float64Array;
-  private readonly matrix: Float64Array;
+  private matrix = new Float64Array(0);
   /** Derivatives of the rates, all with their sign turned. */
-  private readonly jacobian: Float64Array;
+  private jacobian = new Float64Array(0);
 
   /**
    * @param tolerance error allowed in each place of the state in one step
@@ -49,15 +49,18 @@ export class Rodas {
     this.k4 = new Float64Array(size);
     this.stage = new Float64Array(size);
     this.rate = new Float64Array(size);
-    this.jacobian = new Float64Array(system.lu.slots + 1);
-    this.matrix = new Float64Array(system.lu.slots + 1);
   }
 
   /** Takes the state in from which the next attempts start; leaves its rates in `rates`. */
   start(state: Float64Array, rates: Float64Array): void {
+    const length = this.system.lu.slots + 1;
+    if (this.jacobian.length !== length) {
+      this.jacobian = new Float64Array(length);
+      this.matrix = new Float64Array(length);
+    }
     const { jacobian } = this;
     this.system.linearise(state, rates, jacobian);
-    for (let i = 0; i < jacobian.length; i += 1) jacobian[i] = -jacobian[i]!;
+    for (let i = 0; i < length; i += 1) jacobian[i] = -jacobian[i]!;
   }
 
   /**

@@ -6,18 +6,18 @@
 export class SparseLu {
   /** Slots of a matrix; one more stands behind them, for what has no place in it. */
   readonly slots: number;
-  /** Pivots in the order of elimination. */
-  private readonly order: Int32Array;
-  /** For the n-th pivot: rows under it, and columns right of it, as ranges into `rows` and `columns`. */
-  private readonly rowStart: Int32Array;
-  private readonly rows: Int32Array;
-  private readonly columnStart: Int32Array;
-  private readonly columns: Int32Array;
+  /** By slot: on the diagonal its row, in the order of elimination; left and right of it the column. */
+  private readonly places: Int32Array;
+  /** Rows with anything left of the diagonal, in the order of elimination, and the slot behind each one's last. */
+  private readonly leftRows: Int32Array;
+  private readonly leftEnds: Int32Array;
+  /** For the n-th pivot: the first slot right of it; one more for the end. */
+  private readonly rightStarts: Int32Array;
+  /** For the n-th pivot: slots under it, as ranges into `under`. */
+  private readonly underStarts: Int32Array;
+  private readonly under: Int32Array;
   /** Slots that each pivot's products are taken off from, in the order of the products. */
   private readonly targets: Int32Array;
-  /** Rows and columns of what lies under the diagonal and right of it, in the order of their slots. */
-  private readonly underColumn: Int32Array;
-  private readonly besideRow: Int32Array;
   /** By row and column: its slot. */
   private readonly slot: Int32Array;
 
@@ -30,18 +30,18 @@ export class SparseLu {
     pattern: readonly boolean[],
   ) {
     const filled = [...pattern];
-    const left = new Set(Array.from({ length: size }, (_, i) => i));
+    const waiting = new Set(Array.from({ length: size }, (_, i) => i));
     const order: number[] = [];
     const under: number[][] = [];
     const beside: number[][] = [];
-    while (left.size > 0) {
+    while (waiting.size > 0) {
       let best = -1;
       let cheapest = Infinity;
       // Fewest products next (Markowitz), the usual way to keep fill small.
-      for (const k of left) {
+      for (const k of waiting) {
         let down = 0;
         let right = 0;
-        for (const i of left) {
+        for (const i of waiting) {
           if (i === k) continue;
           if (filled[i * size + k]) down += 1;
           if (filled[k * size + i]) right += 1;
@@ -51,39 +51,38 @@ export class SparseLu {
           best = k;
         }
       }
-      left.delete(best);
+      waiting.delete(best);
       order.push(best);
-      const rows = [...left].filter((i) => filled[i * size + best]);
-      const columns = [...left].filter((j) => filled[best * size + j]);
+      const rows = [...waiting].filter((i) => filled[i * size + best]);
+      const columns = [...waiting].filter((j) => filled[best * size + j]);
       for (const i of rows) for (const j of columns) filled[i * size + j] = true;
       under.push(rows);
       beside.push(columns);
     }
-    this.order = Int32Array.from(order);
-    this.rows = Int32Array.from(under.flat());
-    this.columns = Int32Array.from(beside.flat());
-    this.rowStart = startsOf(under);
-    this.columnStart = startsOf(beside);
-
-    // First the diagonal, then what lies under it pivot by pivot, then what lies right of it.
-    const firstUnder = size;
-    const firstBeside = firstUnder + this.rows.length;
-    this.slots = firstBeside + this.columns.length;
+    // First the diagonal, then what lies left of it row by row, then what lies right of it.
+    const turn = new Int32Array(size);
+    order.forEach((k, n) => (turn[k] = n));
+    const left = order.map((i) =>
+      order.filter((k) => turn[k]! < turn[i]! && under[turn[k]!]!.includes(i)),
+    );
+    const leftStarts = startsOf(left, size);
+    this.rightStarts = startsOf(beside, leftStarts[size]!);
+    this.slots = this.rightStarts[size]!;
+    this.places = Int32Array.from([...order, ...left.flat(), ...beside.flat()]);
     this.slot = new Int32Array(size * size).fill(this.slots);
     order.forEach((k, n) => {
       this.slot[k * size + k] = n;
-      under[n]!.forEach((i, r) => {
-        this.slot[i * size + k] = firstUnder + this.rowStart[n]! + r;
-      });
-      beside[n]!.forEach((j, c) => {
-        this.slot[k * size + j] = firstBeside + this.columnStart[n]! + c;
-      });
+      left[n]!.forEach((j, c) => (this.slot[k * size + j] = leftStarts[n]! + c));
+      beside[n]!.forEach((j, c) => (this.slot[k * size + j] = this.rightStarts[n]! + c));
     });
+    const withLeft = order.flatMap((_, n) => (left[n]!.length > 0 ? [n] : []));
+    this.leftRows = Int32Array.from(withLeft, (n) => order[n]!);
+    this.leftEnds = Int32Array.from(withLeft, (n) => leftStarts[n + 1]!);
+    this.underStarts = startsOf(under, 0);
+    this.under = Int32Array.from(order.flatMap((k, n) => under[n]!.map((i) => this.slotOf(i, k))));
     this.targets = Int32Array.from(
       order.flatMap((_, n) => under[n]!.flatMap((i) => beside[n]!.map((j) => this.slotOf(i, j)))),
     );
-    this.underColumn = Int32Array.from(order.flatMap((k, n) => under[n]!.map(() => k)));
-    this.besideRow = Int32Array.from(order.flatMap((k, n) => beside[n]!.map(() => k)));
   }
 
   /** Where an entry lies in a list of values; behind all slots where it has no place. */
@@ -93,22 +92,21 @@ export class SparseLu {
 
   /** Factorises in place, into L·D·U with ones on the diagonals of L and U, and D turned over. */
   factorise(values: Float64Array): void {
-    const { size, rowStart, columnStart, targets } = this;
-    const firstUnder = size;
-    const firstBeside = size + this.rows.length;
+    const { size, underStarts, under, rightStarts, targets } = this;
     let t = 0;
     for (let n = 0; n < size; n += 1) {
       const inverse = 1 / values[n]!;
       values[n] = inverse;
-      const from = firstBeside + columnStart[n]!;
-      const to = firstBeside + columnStart[n + 1]!;
-      const last = firstUnder + rowStart[n + 1]!;
-      for (let r = firstUnder + rowStart[n]!; r < last; r += 1) {
-        const factor = values[r]! * inverse;
-        values[r] = factor;
+      const from = rightStarts[n]!;
+      const to = rightStarts[n + 1]!;
+      const last = underStarts[n + 1]!;
+      for (let r = underStarts[n]!; r < last; r += 1) {
+        const at = under[r]!;
+        const factor = values[at]! * inverse;
+        values[at] = factor;
         for (let c = from; c < to; c += 1) {
-          const at = targets[t]!;
-          values[at] = values[at]! - factor * values[c]!;
+          const target = targets[t]!;
+          values[target] = values[target]! - factor * values[c]!;
           t += 1;
         }
       }
@@ -118,26 +116,30 @@ export class SparseLu {
 
   /** Solves in place with what `factorise` left. */
   solve(values: Float64Array, b: Float64Array): void {
-    // Each of the three is one straight walk: loops within loops, as short as these are, cost more than they do.
-    const { size, order, rows, columns, underColumn, besideRow } = this;
-    const firstBeside = size + rows.length;
-    for (let l = 0; l < rows.length; l += 1) {
-      const i = rows[l]!;
-      b[i] = b[i]! - values[size + l]! * b[underColumn[l]!]!;
+    // Each row is summed up by itself and written once: a sum that goes by way of the list waits for it at each term.
+    const { size, places, leftRows, leftEnds, rightStarts } = this;
+    let at = size;
+    for (let r = 0; r < leftRows.length; r += 1) {
+      const i = leftRows[r]!;
+      const end = leftEnds[r]!;
+      let sum = b[i]!;
+      for (; at < end; at += 1) sum -= values[at]! * b[places[at]!]!;
+      b[i] = sum;
     }
-    for (let n = 0; n < size; n += 1) {
-      const k = order[n]!;
-      b[k] = b[k]! * values[n]!;
-    }
-    for (let u = columns.length - 1; u >= 0; u -= 1) {
-      const k = besideRow[u]!;
-      b[k] = b[k]! - values[firstBeside + u]! * b[columns[u]!]!;
+    at = this.slots - 1;
+    for (let n = size - 1; n >= 0; n -= 1) {
+      const i = places[n]!;
+      const start = rightStarts[n]!;
+      let sum = b[i]! * values[n]!;
+      for (; at >= start; at -= 1) sum -= values[at]! * b[places[at]!]!;
+      b[i] = sum;
     }
   }
 }
 
-function startsOf(lists: readonly (readonly number[])[]): Int32Array {
-  const out = new Int32Array(lists.length + 1);
+/** Where each of some lists starts when they stand in a row, counted from `first`; one more for the end. */
+function startsOf(lists: readonly (readonly unknown[])[], first: number): Int32Array {
+  const out = new Int32Array(lists.length + 1).fill(first);
   lists.forEach((list, n) => (out[n + 1] = out[n]! + list.length));
   return out;
 }

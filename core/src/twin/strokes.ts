@@ -1,50 +1,56 @@
 import type { NetNode } from './network';
 
+/** Numbers kept of each diaphragm. */
+const FIGURES = 4;
+
 /** Volumes of places whose diaphragm moves between two pressures, as tables by node. */
 export class Strokes {
   /** Nodes with a diaphragm. */
   readonly moving: Int32Array;
-  private readonly volume: Float64Array;
-  private readonly stroke: Float64Array;
-  private readonly from: Float64Array;
-  private readonly width: Float64Array;
+  /** By each of those: its volume at rest and that of its stroke, where it starts, and 1 over how far it goes on. */
+  private readonly figures: Float64Array;
 
-  constructor(nodes: readonly NetNode[]) {
-    this.moving = Int32Array.from(nodes.flatMap((node, i) => (node.strokeM3 === 0 ? [] : [i])));
-    this.volume = Float64Array.from(nodes, (node) => node.volumeM3);
-    this.stroke = Float64Array.from(nodes, (node) => node.strokeM3);
-    this.from = Float64Array.from(nodes, (node) => node.strokeFromPa);
-    this.width = Float64Array.from(nodes, (node) => node.strokeToPa - node.strokeFromPa);
+  constructor(private readonly nodes: readonly NetNode[]) {
+    const moving = [...nodes.keys()].filter((i) => nodes[i]!.strokeM3 > 0);
+    this.moving = Int32Array.from(moving);
+    this.figures = Float64Array.from(
+      moving.flatMap((i) => {
+        const { volumeM3, strokeM3, strokeFromPa, strokeToPa } = nodes[i]!;
+        return [volumeM3, strokeM3, strokeFromPa, 1 / (strokeToPa - strokeFromPa)];
+      }),
+    );
   }
 
   /** Volume of a node at a gauge pressure, m³. */
   volumeAt(node: number, gaugePa: number): number {
-    const x = (gaugePa - this.from[node]!) / this.width[node]!;
-    return this.volume[node]! + this.stroke[node]! * stroked(x);
+    const { volumeM3, strokeM3, strokeFromPa, strokeToPa } = this.nodes[node]!;
+    return volumeM3 + strokeM3 * stroked((gaugePa - strokeFromPa) / (strokeToPa - strokeFromPa));
   }
 
-  /** V + p·dV/dp at an absolute pressure: air that a rise of pressure takes in, in m³. */
-  capacity(node: number, pa: number, outsidePa: number): number {
-    const stroke = this.stroke[node]!;
-    const volume = this.volume[node]!;
-    if (stroke === 0) return volume;
-    const width = this.width[node]!;
-    const x = (pa - outsidePa - this.from[node]!) / width;
+  /** V + p·dV/dp of the n-th diaphragm's node at an absolute pressure: air that a rise takes in, in m³. */
+  capacity(n: number, pa: number, outsidePa: number): number {
+    const { figures } = this;
+    const at = n * FIGURES;
+    const perPa = figures[at + 3]!;
+    const x = (pa - outsidePa - figures[at + 2]!) * perPa;
+    const volume = figures[at]!;
     if (x <= 0) return volume;
+    const stroke = figures[at + 1]!;
     if (x >= 1) return volume + stroke;
-    return volume + stroke * (stroked(x) + (pa * 30 * x * x * (1 - x) * (1 - x)) / width);
+    return volume + stroke * (stroked(x) + pa * 30 * x * x * (1 - x) * (1 - x) * perPa);
   }
 
   /** How `capacity` changes with the pressure, m³/Pa. */
-  capacitySlope(node: number, pa: number, outsidePa: number): number {
-    const stroke = this.stroke[node]!;
-    if (stroke === 0) return 0;
-    const width = this.width[node]!;
-    const x = (pa - outsidePa - this.from[node]!) / width;
+  capacitySlope(n: number, pa: number, outsidePa: number): number {
+    const { figures } = this;
+    const at = n * FIGURES;
+    const perPa = figures[at + 3]!;
+    const x = (pa - outsidePa - figures[at + 2]!) * perPa;
     if (x <= 0 || x >= 1) return 0;
     return (
-      (stroke / width) *
-      (60 * x * x * (1 - x) * (1 - x) + (pa * 60 * x * (1 - x) * (1 - 2 * x)) / width)
+      figures[at + 1]! *
+      perPa *
+      (60 * x * x * (1 - x) * (1 - x) + pa * 60 * x * (1 - x) * (1 - 2 * x) * perPa)
     );
   }
 }

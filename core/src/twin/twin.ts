@@ -4,6 +4,7 @@ import { airOf, SHOP_AIR, SHOP_PA } from './airOf';
 import { AirRun, type AirEvent } from './airRun';
 import { AirSystem } from './airSystem';
 import { outsidePaAt } from './outside';
+import type { Sides } from './parts/chambers';
 import { wearOf, type EngineChange, type Wear } from './wear';
 
 const KELVIN = 273.15;
@@ -26,6 +27,8 @@ export interface TwinSite {
   tanksPsi?: number;
   /** What the axles carry, 0 empty to 1 laden. */
   load?: number;
+  /** Whether left and right are told apart; where they are alike, left stands for both. */
+  sides?: Sides;
   /** Solver tolerance against the usual one; for comparisons. */
   tolerance?: number;
 }
@@ -49,9 +52,16 @@ export class Twin {
 
   constructor(
     readonly rig: RigUnderTest,
-    { heightM = 0, outsideC = 20, tanksPsi = 0, load = 1, tolerance = 1 }: TwinSite = {},
+    {
+      heightM = 0,
+      outsideC = 20,
+      tanksPsi = 0,
+      load = 1,
+      sides = 'apart',
+      tolerance = 1,
+    }: TwinSite = {},
   ) {
-    const network = airOf(rig, load);
+    const network = airOf(rig, { load, sides });
     this.places = byName(network.nodes);
     this.ways = byName(network.elements);
     this.latches = byName(network.latches);

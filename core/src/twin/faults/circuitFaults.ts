@@ -29,7 +29,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     seat('foot valve, primary: exhaust', 'foot valve', 'leaks at its exhaust, applied', 2),
     seat('foot valve, primary: inlet', 'foot valve', 'its primary inlet does not seal', 2, 0.01),
-    leak('rear left', 'a chamber diaphragm leaks on the service side', 2),
+    { ...leak('rear left', 'a chamber diaphragm leaks on the service side', 2), oneSide: true },
     seat('rear relay: inlet', 'rear relay', 'its inlet does not seal', 2, 0.01),
     seat('rear relay: exhaust', 'rear relay', 'its exhaust does not seal', 2),
     {
@@ -110,7 +110,7 @@ export function circuitFaults(twin: Twin): Fault[] {
   ]);
   each('secondary tank', () => [
     leak('secondary tank', 'leaks at its drain or a joint', 1),
-    leak('front left', 'a front hose or diaphragm leaks', 2),
+    { ...leak('front left', 'a front hose or diaphragm leaks', 2), oneSide: true },
     seat('front quick-release: exhaust', 'front quick-release', 'its exhaust does not seal', 2),
     {
       id: 'quick-release blocked',
@@ -161,6 +161,7 @@ export function circuitFaults(twin: Twin): Fault[] {
       part: 'spring brake chamber',
       title: 'its centre seal passes hold-off air into the service side',
       hard: 3,
+      oneSide: true,
       apply: (on, severity) =>
         on.pierce('rear left centre seal', holeConductance(between(0.4, 1.4, severity))),
     },

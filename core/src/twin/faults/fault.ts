@@ -13,6 +13,8 @@ export interface Fault {
   title: string;
   /** How hard it is to find: 1 shows on the dash at once, 3 only by a check made for it. */
   hard: 1 | 2 | 3;
+  /** It is on one side of an axle only: a twin in which left and right are alike cannot have it. */
+  oneSide?: true;
   apply: (twin: Twin, severity: Severity) => void;
 }
 

@@ -9,7 +9,7 @@ export function towedFaults(name: string, twin: Twin, freezes: boolean): Fault[]
     leak(`${name} tank`, 'leaks at its drain or a joint', 2),
     leak(`${name} supply line`, 'its supply coupler seal leaks', 2),
     leak(`${name} service line`, 'its service coupler seal leaks, applied', 2),
-    leak(`${name} left`, 'a chamber diaphragm leaks on the service side', 2),
+    { ...leak(`${name} left`, 'a chamber diaphragm leaks on the service side', 2), oneSide: true },
     seat(`${name} relay: exhaust`, `${name} relay`, 'its exhaust does not seal', 2),
     seat(`${name} relay: inlet`, `${name} relay`, 'its inlet does not seal', 2, 0.01),
     {
@@ -46,6 +46,7 @@ export function towedFaults(name: string, twin: Twin, freezes: boolean): Fault[]
       part: `${name} spring brake chamber`,
       title: 'its centre seal passes hold-off air into the service side',
       hard: 3,
+      oneSide: true,
       apply: (on, severity) =>
         on.pierce(`${name} left centre seal`, holeConductance(between(0.4, 1.4, severity))),
     });

@@ -1,6 +1,6 @@
 import type { Unit } from '@keen-bleed/contract';
 import { OUTSIDE, type NetworkBuilder } from '../network';
-import { serviceChambers, springChambers } from './chambers';
+import { axle, type Sides } from './chambers';
 import { pa } from './pascal';
 import { tank, volumeOf } from './supplySide';
 import { loadSensing, relayValve } from './valves';
@@ -17,7 +17,7 @@ export function trailer(
   unit: Unit,
   name: string,
   ends: VehicleEnds,
-  load: number,
+  { load, sides }: { load: number; sides: Sides },
 ): VehicleEnds {
   const supply = net.node(`${name} supply line`, 1);
   const control = net.node(`${name} service line`, 0.8);
@@ -66,16 +66,7 @@ export function trailer(
   const springs = sprung ? net.node(`${name} spring line`, 0.3) : null;
   if (springs !== null) net.way(`${name} spring feed`, supply, springs, 3);
   unit.chambers.forEach((group, i) => {
-    for (const side of ['left', 'right'] as const) {
-      const at = `${name} ${i === 0 ? '' : `${i + 1} `}${side}`;
-      const service = serviceChambers(net, at, group, group.count / 2);
-      net.way(`${at} hose`, feed, service, 10);
-      if (springs !== null && group.springBrake) {
-        const spring = springChambers(net, `${at} spring`, group, group.count / 2);
-        net.way(`${at} spring hose`, springs, spring, 4);
-        net.way(`${at} centre seal`, spring, service, 0);
-      }
-    }
+    axle(net, `${name}${i === 0 ? '' : ` ${i + 1}`}`, group, { feed, springs, hose: 10, sides });
   });
 
   const rearSupply = net.node(`${name} rear supply`, 0.1);

@@ -1,6 +1,6 @@
 import type { ChamberGroup, Unit } from '@keen-bleed/contract';
 import { OUTSIDE, type NetworkBuilder } from '../network';
-import { serviceChambers, springChambers } from './chambers';
+import { axle, type Sides } from './chambers';
 import { pa } from './pascal';
 import { supplySide, tank, volumeOf } from './supplySide';
 import { dashPark, dashTrailer } from './dashControls';
@@ -36,7 +36,7 @@ function groupsOf({ chambers }: Unit): Groups {
 export function vehicle(
   net: NetworkBuilder,
   unit: Unit,
-  { tows, load }: { tows: boolean; load: number },
+  { tows, load, sides }: { tows: boolean; load: number; sides: Sides },
 ): VehicleEnds | null {
   const supply = supplySide(net, unit);
   const dual = unit.circuits === 'dual';
@@ -96,10 +96,12 @@ export function vehicle(
   const frontFeed = net.node('front delivery', 0.2);
   quickRelease(net, 'front quick-release', frontSignal, frontFeed, 8);
   front.forEach((group, i) => {
-    for (const side of ['left', 'right'] as const) {
-      const name = `front ${i === 0 ? '' : `${i + 1} `}${side}`;
-      net.way(`${name} hose`, frontFeed, serviceChambers(net, name, group, group.count / 2), 5);
-    }
+    axle(net, `front${i === 0 ? '' : ` ${i + 1}`}`, group, {
+      feed: frontFeed,
+      springs: null,
+      hose: 5,
+      sides,
+    });
   });
 
   const rearControl = net.node('rear relay control', 0.05);
@@ -112,17 +114,12 @@ export function vehicle(
   relayValve(net, 'rear relay', rearControl, primary, rearFeed, { conductance: 16 });
   const springs = rear.some((group) => group.springBrake) ? net.node('spring line', 0.3) : null;
   rear.forEach((group, i) => {
-    for (const side of ['left', 'right'] as const) {
-      const name = `rear ${i === 0 ? '' : `${i + 1} `}${side}`;
-      const service = serviceChambers(net, name, group, group.count / 2);
-      net.way(`${name} hose`, rearFeed, service, 14);
-      if (springs !== null && group.springBrake) {
-        const spring = springChambers(net, `${name} spring`, group, group.count / 2);
-        net.way(`${name} spring hose`, springs, spring, 4);
-        // Shut in a sound one: the seal between spring and service side.
-        net.way(`${name} centre seal`, spring, service, 0);
-      }
-    }
+    axle(net, `rear${i === 0 ? '' : ` ${i + 1}`}`, group, {
+      feed: rearFeed,
+      springs,
+      hose: 14,
+      sides,
+    });
   });
 
   let parkLine = -1;
