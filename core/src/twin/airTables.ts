@@ -12,6 +12,8 @@ export interface AirTables {
   /** Places of the state: each node, each follower, the temperature of each tank. */
   size: number;
   nodeCount: number;
+  /** Places that have a pressure: nodes and followers. */
+  pressures: number;
   /** Nodes whose air may be warmer than outside, and by place where their temperature stands, or −1. */
   tanks: Int32Array;
   heat: Int32Array;
@@ -105,6 +107,7 @@ function flattened(network: Network, of: 'sound' | 'faulty'): AirTables {
   return {
     size,
     nodeCount,
+    pressures: nodeCount + followers.length,
     tanks: Int32Array.from(tanks),
     heat,
     from: Int32Array.from(elements, (each) => end(each.from)),

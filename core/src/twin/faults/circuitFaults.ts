@@ -140,7 +140,9 @@ export function circuitFaults(twin: Twin): Fault[] {
       ),
     );
   }
-  if (twin.hasWay('load-sensing valve: inlet')) found.push(...loadFaults(''));
+  for (const axle of ['', 'front ']) {
+    if (twin.hasWay(`${axle}load-sensing valve: inlet`)) found.push(...loadFaults(axle));
+  }
   if (twin.hasWay('dash double check: first')) {
     found.push({
       id: 'dash double check',

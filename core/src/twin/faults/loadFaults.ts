@@ -1,6 +1,6 @@
 import { between, seat, type Fault } from './fault';
 
-/** What can be wrong with a load-sensing valve; `of` is the towed unit's name with a space, or nothing. */
+/** What can be wrong with a load-sensing valve; `of` is the towed unit's name or "front", with a space, or nothing. */
 export function loadFaults(of: string): Fault[] {
   const way = `${of}load-sensing valve`;
   return [

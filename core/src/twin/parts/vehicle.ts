@@ -93,8 +93,13 @@ export function vehicle(
   meteringValve(net, 'foot valve, secondary', pedal, secondary, frontSignal, 7);
 
   const { front, rear } = groupsOf(unit);
+  let frontControl = frontSignal;
+  if (front.some((group) => group.loadSensing)) {
+    frontControl = net.node('front load control', 0.05);
+    loadSensing(net, 'front load-sensing valve', frontSignal, frontControl, secondary, load);
+  }
   const frontFeed = net.node('front delivery', 0.2);
-  quickRelease(net, 'front quick-release', frontSignal, frontFeed, 8);
+  quickRelease(net, 'front quick-release', frontControl, frontFeed, 8);
   front.forEach((group, i) => {
     axle(net, `front${i === 0 ? '' : ` ${i + 1}`}`, group, {
       feed: frontFeed,
