@@ -155,3 +155,30 @@ test('couplers that come apart pop the trailer supply out, and a drain empties i
     page.getByText(/The compressor loaded \d+ % of the time the engine ran; \d+ purges?, 0 app/),
   ).toBeVisible();
 });
+
+test('a trailer alone is worked from the shop', async ({ page }) => {
+  await signIn(page, 'idris');
+  await page.getByRole('link', { name: 'Bay' }).click();
+  await page.getByLabel('Rig').selectOption({ label: 'Low-loader 31' });
+  await page.getByRole('radio', { name: 'none', exact: true }).click();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await knob(page, 'Time', '× 16').click();
+  await knob(page, 'Shop air', 'on').click();
+  const gauges = page.getByRole('img', { name: /^Gauges/ });
+  const shows = async (title: string) =>
+    Number(
+      new RegExp(`${title} (-?\\d+)`).exec((await gauges.getAttribute('aria-label')) ?? '')?.[1],
+    );
+  await expect.poll(() => shows('tank')).toBeGreaterThan(100);
+  await knob(page, 'Service, psi asked', '60').click();
+  await expect.poll(() => shows('service')).toBeGreaterThan(50);
+  await page.getByRole('button', { name: 'See through the rig' }).click();
+  await expect(page.getByRole('list', { name: 'Valves' })).toContainText(
+    /Low-loader 31 relay: (on|hold)/,
+  );
+  await page.getByRole('button', { name: 'shop service hose', exact: false }).first().click();
+  await expect(
+    page.getByText('What the shop’s hand valve asks of the trailer’s brakes.'),
+  ).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+});

@@ -24,6 +24,8 @@ describe('the drawing of a double', () => {
     expect(circuitOf('trailer 22 supply line')).toBe('supply');
     expect(circuitOf('trailer 22 service line')).toBe('service');
     expect(circuitOf('rear left')).toBe('service');
+    expect(circuitOf('shop hose')).toBe('supply');
+    expect(circuitOf('shop service hose')).toBe('service');
     expect(circuitOf('rear left spring')).toBe('park');
     expect(circuitOf('park line')).toBe('park');
   });
@@ -35,6 +37,7 @@ describe('the drawing of a double', () => {
       expect(tests.length).toBeGreaterThan(3);
     }
     expect(partNote('supply tank').does).toContain('governor');
+    expect(partNote('shop air').does).toContain('shop');
     expect(partNote('trailer 22 tank').does).toContain('towed');
   });
 

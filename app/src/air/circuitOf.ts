@@ -4,6 +4,7 @@ export type Circuit = 'supply' | 'service' | 'park';
 /** Circuit of a place by its name in the network. */
 export function circuitOf(place: string): Circuit {
   if (/park|spring|hand brake/.test(place)) return 'park';
+  if (place.includes('service')) return 'service';
   if (/tank|supply|dryer|discharge|purge|dash|governor|shop/.test(place)) return 'supply';
   return 'service';
 }

@@ -6,6 +6,20 @@ interface PartNote {
 /** By what a place's name tells, the first that fits. */
 const notes: readonly (readonly [RegExp, PartNote])[] = [
   [
+    /^shop (air|hose)/,
+    {
+      does: 'The shop’s air, regulated, in place of a truck’s.',
+      tests: 'static hold of a trailer alone',
+    },
+  ],
+  [
+    /^shop service/,
+    {
+      does: 'What the shop’s hand valve asks of the trailer’s brakes.',
+      tests: 'applied hold of a trailer alone',
+    },
+  ],
+  [
     /discharge/,
     { does: 'Hot air from the compressor on its way to the dryer.', tests: 'build-up' },
   ],

@@ -19,7 +19,7 @@ import { BayChecks } from './BayChecks';
 import { BayControls } from './BayControls';
 import { BayEnding } from './BayEnding';
 import { BayFaults } from './BayFaults';
-import type { BayFrame, BaySetup } from './bayProtocol';
+import type { BaySetup } from './bayProtocol';
 import { BayRun } from './BayRun';
 import { useBayClock } from './useBayClock';
 import { timeControl } from './cabControls';
@@ -103,15 +103,6 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
   );
 }
 
-/** The needles a cab has, with what each is called. */
-function needlesOf({ needles }: BayFrame, { rig }: BaySetup) {
-  const dual = rig.unit.circuits === 'dual';
-  return [
-    ...(needles.primary === null ? [] : [{ title: dual ? 'prim.' : 'tank', psi: needles.primary }]),
-    ...(needles.secondary === null ? [] : [{ title: 'sec.', psi: needles.secondary }]),
-  ];
-}
-
 function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () => void }) {
   const wide = useWide();
   const [seeing, setSeeing] = useState(false);
@@ -120,17 +111,14 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
   const listenClose = useAirSound(bay, sounding);
   const { frame } = bay;
   const { gauge, ports } = setup.rig.unit;
-  const needles = needlesOf(frame, setup);
   const cab = (
     <View style={{ flexDirection: 'row', gap: space.gap }}>
-      {needles.length > 0 ? (
-        <NeedleLadder
-          gauge={gauge}
-          needles={needles}
-          width={wide ? LADDER.wide : LADDER.phone}
-          height={LADDER.height}
-        />
-      ) : null}
+      <NeedleLadder
+        gauge={gauge}
+        needles={frame.needles}
+        width={wide ? LADDER.wide : LADDER.phone}
+        height={LADDER.height}
+      />
       <View style={{ flex: 1, gap: space.step }}>
         <BayControls bay={bay} unit={gauge.unit} />
       </View>

@@ -16,13 +16,13 @@ export function BayControls({ bay, unit }: { bay: Bay; unit: PressureUnit }) {
       {cabControls(bay, unit).map((control) => (
         <Choice key={control.label} {...control} />
       ))}
-      {rig.hasEngine ? (
+      {rig.hasShopAir ? null : (
         <View role="status" style={{ gap: space.hair }}>
           <Lamp on={frame.warning} alarm title="low-air warning" otherwise="no warning" />
           <Lamp on={frame.stopLamp} title="stop lamps on" otherwise="stop lamps off" />
           <Lamp on={frame.purging} title="dryer blows" otherwise="dryer quiet" />
         </View>
-      ) : null}
+      )}
     </>
   );
 }

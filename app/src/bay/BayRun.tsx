@@ -25,7 +25,7 @@ export function BayRun({ practice, bay, onLeave }: BayRunProps) {
     <PracticeRun
       practice={practice}
       gauge={
-        practice.reading.byGauge ? gaugeSet(log, psi) : byEye(gauge, frame.needles.primary ?? psi)
+        practice.reading.byGauge ? gaugeSet(log, psi) : byEye(gauge, frame.needles[0]?.psi ?? psi)
       }
       strip={
         <CabStrip controls={[...cabControls(bay, gauge.unit), timeControl(bay)]} told={told} />

@@ -22,8 +22,8 @@ export type HandBrake = 'released' | 'part' | 'parked' | 'test';
 export interface BayFrame {
   timeS: number;
   rpm: number;
-  /** What the two needles show, psi; null where there is no such gauge. */
-  needles: { primary: number | null; secondary: number | null };
+  /** What each gauge of the cab, or of the shop's hoses, is called and shows, psi. */
+  needles: readonly { title: string; psi: number }[];
   parkIn: boolean;
   trailerIn: boolean;
   handBrake: HandBrake;
@@ -61,11 +61,12 @@ export interface BayRig {
   hasPark: boolean;
   hasTrailer: boolean;
   hasHandValve: boolean;
+  /** It is worked from the shop: air, and a valve for its service line. */
+  hasShopAir: boolean;
   /** A hand brake valve with numbered ports stands in place of dash controls. */
   hasHandBrake: boolean;
   /** Place whose pressure a gauge set is teed into. */
   gaugePlace: string;
-  hasEngine: boolean;
   /** Where everything stands on the drawing: from left to right, and for a phone from top to bottom. */
   layouts: { across: AirLayout; down: AirLayout };
 }

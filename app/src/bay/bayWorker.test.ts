@@ -60,8 +60,8 @@ describe('the Bay', () => {
     expect(frame().warning).toBe(false);
     expect(blew).toBe(true);
     // Half divisions of two psi, and a dial that is a little off.
-    expect(frame().needles.primary).toBeGreaterThanOrEqual(112);
-    expect((frame().needles.primary ?? 0.5) % 1).toBe(0);
+    expect(frame().needles[0]?.psi).toBeGreaterThanOrEqual(112);
+    expect((frame().needles[0]?.psi ?? 0.5) % 1).toBe(0);
   });
 
   it('hides the same fault for the same seed, and tells it at the end with what the hunt cost', () => {
@@ -92,13 +92,31 @@ describe('the Bay', () => {
       const { needles, psi } = frame();
       const true1 = psi[opened.nodes.indexOf('primary tank')] ?? NaN;
       const true2 = psi[opened.nodes.indexOf('secondary tank')] ?? NaN;
-      return [(needles.primary ?? NaN) - true1, (needles.secondary ?? NaN) - true2];
+      return [(needles[0]?.psi ?? NaN) - true1, (needles[1]?.psi ?? NaN) - true2];
     };
     expect(off(3)).toEqual(off(3));
     const all = [1, 2, 3, 4, 5, 6].flatMap(off);
     // The half division of reading it comes on top.
     for (const error of all) expect(Math.abs(error)).toBeLessThanOrEqual(4.5);
     expect(Math.max(...all) - Math.min(...all)).toBeGreaterThan(2);
+  });
+
+  it('works a trailer alone from the shop: its tank and its service hose have a gauge each', () => {
+    const trailer = madeUpUnit('trailer', { number: '22', name: 'trailer' });
+    const { bay, opened, frame, pass } = bayAt(setup({ rig: { unit: trailer, towed: [] } }));
+    expect(opened.exhausts).not.toContain('shop service valve: exhaust');
+    expect(opened.joints).not.toContain('shop service hose');
+    bay.move({ kind: 'speed', times: 16 });
+    bay.move({ kind: 'open', way: 'shop valve', share: 1 });
+    pass(15);
+    const shown = () => Object.fromEntries(frame().needles.map(({ title, psi }) => [title, psi]));
+    expect(shown().tank).toBeGreaterThan(105);
+    // Held at its stop, less what the dial is off by.
+    expect(shown().service).toBeLessThan(5);
+    bay.move({ kind: 'hand', psi: 60 });
+    pass(1);
+    expect(Math.abs((shown().service ?? NaN) - 60)).toBeLessThan(6);
+    expect(frame().psi[opened.nodes.indexOf('trailer 22 left')]).toBeCloseTo(60, 0);
   });
 
   it('lets soap find an open leak, and only there', () => {

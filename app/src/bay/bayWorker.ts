@@ -76,13 +76,37 @@ function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
     hasPark: names.includes('park line') && !twin.hasHandBrake,
     hasTrailer: twin.hasLatch('trailer supply valve'),
     hasHandValve: twin.hasPlace('hand signal') && !twin.hasHandBrake,
+    hasShopAir: twin.hasWay('shop service valve: inlet'),
     hasHandBrake: twin.hasHandBrake,
     gaugePlace: names.includes('primary tank')
       ? 'primary tank'
       : (names.find((name) => name.endsWith(' tank')) ?? names[0] ?? ''),
-    hasEngine: names.includes('governor line'),
     layouts: { across: layOut(names, ways), down: layOut(names, ways, true) },
   };
+}
+
+interface Dial {
+  title: string;
+  place: string;
+  errorPsi: number;
+  psi: number;
+}
+
+/** The gauges a cab has; a trailer alone has one at its tank and one in the shop's service hose. */
+function dialsOf(
+  twin: Twin,
+  { unit }: BaySetup['rig'],
+  tankPlace: string,
+): Omit<Dial, 'errorPsi'>[] {
+  const powered = [
+    { title: unit.circuits === 'dual' ? 'prim.' : 'tank', place: 'primary tank', psi: FOUND_PSI },
+    { title: 'sec.', place: 'secondary tank', psi: FOUND_PSI },
+  ].filter(({ place }) => twin.hasPlace(place));
+  if (powered.length > 0) return powered;
+  return [
+    { title: 'tank', place: tankPlace, psi: FOUND_PSI },
+    { title: 'service', place: 'shop service hose', psi: 0 },
+  ];
 }
 
 /** Ends the name of a way that only crossed couplers have. */
@@ -105,8 +129,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let speed = 1;
   let lastMs = 0;
   let checks = 0;
-  let needles = { primary: 0, secondary: 0 };
-  let dialErrors = { primary: 0, secondary: 0 };
+  let dials: Dial[] = [];
   let pedalPsi = 0;
   let handPsi = 0;
   let handBrake: HandBrake = 'parked';
@@ -124,15 +147,15 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
     const warned = ['primary warning', 'secondary warning'].some(
       (name) => on.hasPlace(name.replace('warning', 'tank')) && !on.isHigh(name),
     );
-    // A needle at its stop has nothing to tremble about.
-    const tremble = on.rpm > 0 && needles.primary > 1 ? trembleAt(usualSeenGauge, on.timeS) : 0;
+    const tremble = on.rpm > 0 ? trembleAt(usualSeenGauge, on.timeS) : 0;
     return {
       timeS: on.timeS,
       rpm: on.rpm,
-      needles: {
-        primary: on.hasPlace('primary tank') ? read(rig, needles.primary + tremble) : null,
-        secondary: on.hasPlace('secondary tank') ? read(rig, needles.secondary + tremble) : null,
-      },
+      needles: dials.map(({ title, psi }) => ({
+        title,
+        // A needle at its stop has nothing to tremble about.
+        psi: read(rig, psi > 1 ? psi + tremble : psi),
+      })),
       parkIn: on.isHigh('park valve'),
       trailerIn: on.isHigh('trailer supply valve'),
       handBrake,
@@ -190,11 +213,14 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         if (taken) hidden.push(taken);
       }
       for (const fault of hidden) fault.apply(twin, 0.35 + 0.5 * random());
-      dialErrors = { primary: dialError(random), secondary: dialError(random) };
-      needles = { primary: FOUND_PSI, secondary: FOUND_PSI };
+      const described = describe(twin, given.rig, given.outsideC);
+      dials = dialsOf(twin, given.rig, described.gaugePlace).map((dial) => ({
+        ...dial,
+        errorPsi: dialError(random),
+      }));
       lastMs = nowMs();
       send();
-      return describe(twin, given.rig, given.outsideC);
+      return described;
     },
     draw: (rig) => describe(new Twin(rig), rig, 20),
     move(move: BayMove) {
@@ -282,15 +308,9 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       lastMs = ms;
       if (!twin || elapsedS <= 0) return;
       twin.advanceTo(twin.timeS + elapsedS);
-      for (const circuit of ['primary', 'secondary'] as const) {
-        const place = `${circuit} tank`;
-        if (!twin.hasPlace(place)) continue;
-        needles[circuit] = needlePsi(
-          { ...usualSeenGauge, errorPsi: dialErrors[circuit] },
-          needles[circuit],
-          twin.psi(place),
-          elapsedS,
-        );
+      for (const dial of dials) {
+        const { errorPsi, place } = dial;
+        dial.psi = needlePsi({ ...usualSeenGauge, errorPsi }, dial.psi, twin.psi(place), elapsedS);
       }
       if (!isDrawing) send();
     },

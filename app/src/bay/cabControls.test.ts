@@ -50,7 +50,10 @@ describe('the controls of a cab', () => {
       'Trailer supply, red',
       'Hand valve, psi asked',
     ]);
-    expect(labels({ unit: unit('trailer'), towed: [] })).toEqual(['Shop air']);
+    expect(labels({ unit: unit('trailer'), towed: [] })).toEqual([
+      'Shop air',
+      'Service, psi asked',
+    ]);
     expect(
       labels({
         unit: unit('tractor', { ports: 'numbers' }),

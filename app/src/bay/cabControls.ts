@@ -62,7 +62,7 @@ const asked = (levels: readonly number[], none: string, unit: PressureUnit) => [
 /** What a hand or foot can do from the seat, in the order of reach; pressures in the unit of its gauge. */
 export function cabControls({ frame, rig, move }: Bay, unit: PressureUnit): CabControl[] {
   const controls: CabControl[] = [];
-  if (rig.hasEngine) {
+  if (!rig.hasShopAir) {
     controls.push(
       {
         label: 'Engine',
@@ -78,12 +78,20 @@ export function cabControls({ frame, rig, move }: Bay, unit: PressureUnit): CabC
       },
     );
   } else {
-    controls.push({
-      label: 'Shop air',
-      options: SHOP,
-      value: frame.opened.includes(SHOP_VALVE) ? 'on' : 'off',
-      onChange: (value) => move({ kind: 'open', way: SHOP_VALVE, share: value === 'on' ? 1 : 0 }),
-    });
+    controls.push(
+      {
+        label: 'Shop air',
+        options: SHOP,
+        value: frame.opened.includes(SHOP_VALVE) ? 'on' : 'off',
+        onChange: (value) => move({ kind: 'open', way: SHOP_VALVE, share: value === 'on' ? 1 : 0 }),
+      },
+      {
+        label: `Service, ${unit} asked`,
+        options: asked(PEDAL[unit], 'off', unit),
+        value: String(frame.handPsi),
+        onChange: (value) => move({ kind: 'hand', psi: Number(value) }),
+      },
+    );
   }
   if (rig.hasPark) {
     controls.push({

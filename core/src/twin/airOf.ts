@@ -5,6 +5,7 @@ import { NetworkBuilder, type Network } from './network';
 import type { Sides } from './parts/chambers';
 import { pa } from './parts/pascal';
 import { trailer } from './parts/trailer';
+import { meteringValve } from './parts/valves';
 import { vehicle, type VehicleEnds } from './parts/vehicle';
 
 /** Shop air: as good as endless, and regulated. */
@@ -47,8 +48,17 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
   } else {
     const shop = net.node(SHOP_AIR, SHOP_LITRES);
     const supplyLine = net.node('shop hose', 0.5);
-    const serviceLine = net.node('service plug', 0.1);
+    const serviceLine = net.node('shop service hose', 0.5);
     net.way('shop valve', shop, supplyLine, 3);
+    // A hand-held valve in place of the pedal.
+    meteringValve(
+      net,
+      'shop service valve',
+      net.follower('hand valve', 0.05),
+      shop,
+      serviceLine,
+      4,
+    );
     ends = { supplyLine, serviceLine };
     behind = [unit, ...towed];
   }

@@ -15,17 +15,20 @@ export type Soap = 'nothing' | 'film' | 'froth' | 'bubbles' | 'mist';
 /** What is heard at a port. */
 export type Heard = 'quiet' | 'hiss' | 'blow';
 
-const isTaken = (name: string) => /shop|service plug/.test(name);
+const isShops = (name: string) => name.startsWith('shop ');
 
 /** Joints that can be wetted: every place that holds air. */
 export function jointsOf(twin: Twin): string[] {
-  return twin.system.network.nodes.map(({ name }) => name).filter((name) => !isTaken(name));
+  return twin.system.network.nodes.map(({ name }) => name).filter((name) => !isShops(name));
 }
 
 /** Ports at which air can be heard: every way that ends outside; drains, and what leaves by another's port, left out. */
 export function exhaustsOf(twin: Twin): string[] {
   return twin.system.network.elements
-    .filter(({ to, name }) => to === OUTSIDE && !/drain$|relief$|coupler, (front|rear)$/.test(name))
+    .filter(
+      ({ to, name }) =>
+        to === OUTSIDE && !isShops(name) && !/drain$|relief$|coupler, (front|rear)$/.test(name),
+    )
     .map(({ name }) => name);
 }
 

@@ -35,6 +35,13 @@ describe('a trailer', () => {
     twin.advanceTo(240);
     expect(twin.psi('trailer 33 tank')).toBeGreaterThan(110);
     expect(twin.psi('trailer 33 spring line')).toBeGreaterThan(110);
+    // The shop's hand valve asks in place of a pedal, and lets off again.
+    twin.ask('hand valve', 60);
+    twin.advanceTo(250);
+    expect(twin.psi('trailer 33 left')).toBeCloseTo(60, 0);
+    twin.ask('hand valve', 0);
+    twin.advanceTo(260);
+    expect(twin.psi('trailer 33 left')).toBeLessThan(1);
   });
 });
 
