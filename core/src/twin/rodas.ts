@@ -1,4 +1,5 @@
 import type { AirSystem } from './airSystem';
+import type { Factors } from './sparseLu';
 
 /*
  * RODAS3, a stiffly accurate Rosenbrock method of order 3 with an embedded one of order 2
@@ -32,6 +33,7 @@ export class Rodas {
   private matrix = new Float64Array(0);
   /** Derivatives of the rates, all with their sign turned. */
   private jacobian = new Float64Array(0);
+  private factors: Factors;
 
   /**
    * @param tolerance error allowed in each place of the state in one step
@@ -49,6 +51,7 @@ export class Rodas {
     this.k4 = new Float64Array(size);
     this.stage = new Float64Array(size);
     this.rate = new Float64Array(size);
+    this.factors = system.lu.newFactors();
   }
 
   /** Takes the state in from which the next attempts start; leaves its rates in `rates`. */
@@ -57,6 +60,7 @@ export class Rodas {
     if (this.jacobian.length !== length) {
       this.jacobian = new Float64Array(length);
       this.matrix = new Float64Array(length);
+      this.factors = this.system.lu.newFactors();
     }
     const { jacobian } = this;
     this.system.linearise(state, rates, jacobian);
@@ -70,31 +74,32 @@ export class Rodas {
    */
   attempt(state: Float64Array, rates: Float64Array, h: number): number {
     const { system, k1, k2, k3, k4, stage, rate, matrix, next, jacobian, perTolerance } = this;
+    const { factors } = this;
     const { size, lu } = system;
     // I/(hγ) − J, of which −J is at hand; the diagonal has the first slots.
     const diagonal = 1 / (h * GAMMA);
     matrix.set(jacobian);
     for (let i = 0; i < size; i += 1) matrix[i] = matrix[i]! + diagonal;
-    lu.factorise(matrix);
+    lu.factorise(matrix, factors);
     const c = 1 / h;
     k1.set(rates);
-    lu.solve(matrix, k1);
+    lu.solve(factors, k1);
     for (let i = 0; i < size; i += 1) {
       k2[i] = rates[i]! + 4 * c * k1[i]!;
       stage[i] = state[i]! + 2 * k1[i]!;
     }
-    lu.solve(matrix, k2);
+    lu.solve(factors, k2);
     system.rates(stage, rate);
     for (let i = 0; i < size; i += 1) {
       k3[i] = rate[i]! + c * (k1[i]! - k2[i]!);
     }
-    lu.solve(matrix, k3);
+    lu.solve(factors, k3);
     for (let i = 0; i < size; i += 1) stage[i] = stage[i]! + k3[i]!;
     system.rates(stage, rate);
     for (let i = 0; i < size; i += 1) {
       k4[i] = rate[i]! + c * (k1[i]! - k2[i]! - (8 / 3) * k3[i]!);
     }
-    lu.solve(matrix, k4);
+    lu.solve(factors, k4);
     let sum = 0;
     for (let i = 0; i < size; i += 1) {
       const error = k4[i]!;

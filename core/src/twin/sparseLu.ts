@@ -1,21 +1,36 @@
+/** What a factorisation leaves, L·D·U with ones on the diagonals of L and U: the terms alone that are not 0. */
+export interface Factors {
+  /** By pivot: 1 over its entry of D. */
+  pivots: Float64Array;
+  lower: Terms;
+  upper: Terms;
+}
+
+/** Terms of a triangle, so many of them, in the order of elimination. */
+interface Terms {
+  count: number;
+  values: Float64Array;
+  rows: Int32Array;
+  columns: Int32Array;
+}
+
 /**
  * Factorises matrices of one fixed pattern without pivoting, for networks of pipes, whose matrices are sparse and
- * lean on their diagonal. Which places fill in, and where each value lies, is worked out once; a matrix is a short
- * list of values, each in its own slot, and a factorisation walks that list from its front to its end.
+ * lean on their diagonal. Which places may fill in, and where each value lies, is worked out once; a matrix is a
+ * short list of values, each in its own slot. Half of these are 0 at any moment, where valves are shut: what a
+ * factorisation leaves is the other half alone.
  */
 export class SparseLu {
   /** Slots of a matrix; one more stands behind them, for what has no place in it. */
   readonly slots: number;
-  /** By slot: on the diagonal its row, in the order of elimination; left and right of it the column. */
-  private readonly places: Int32Array;
-  /** Rows with anything left of the diagonal, in the order of elimination, and the slot behind each one's last. */
-  private readonly leftRows: Int32Array;
-  private readonly leftEnds: Int32Array;
-  /** For the n-th pivot: the first slot right of it; one more for the end. */
-  private readonly rightStarts: Int32Array;
-  /** For the n-th pivot: slots under it, as ranges into `under`. */
+  /** Pivots in the order of elimination. */
+  private readonly order: Int32Array;
+  /** For the n-th pivot: first slot under it, one more for the end; by those slots, their row. */
   private readonly underStarts: Int32Array;
-  private readonly under: Int32Array;
+  private readonly underRows: Int32Array;
+  /** For the n-th pivot: first slot right of it, one more for the end; by those slots, their column. */
+  private readonly rightStarts: Int32Array;
+  private readonly rightColumns: Int32Array;
   /** Slots that each pivot's products are taken off from, in the order of the products. */
   private readonly targets: Int32Array;
   /** By row and column: its slot. */
@@ -59,30 +74,31 @@ export class SparseLu {
       under.push(rows);
       beside.push(columns);
     }
-    // First the diagonal, then what lies left of it row by row, then what lies right of it.
-    const turn = new Int32Array(size);
-    order.forEach((k, n) => (turn[k] = n));
-    const left = order.map((i) =>
-      order.filter((k) => turn[k]! < turn[i]! && under[turn[k]!]!.includes(i)),
-    );
-    const leftStarts = startsOf(left, size);
-    this.rightStarts = startsOf(beside, leftStarts[size]!);
+    // First the diagonal, then what lies under it pivot by pivot, then what lies right of it.
+    this.order = Int32Array.from(order);
+    this.underStarts = startsOf(under, size);
+    this.rightStarts = startsOf(beside, this.underStarts[size]!);
     this.slots = this.rightStarts[size]!;
-    this.places = Int32Array.from([...order, ...left.flat(), ...beside.flat()]);
+    this.underRows = Int32Array.from(under.flat());
+    this.rightColumns = Int32Array.from(beside.flat());
     this.slot = new Int32Array(size * size).fill(this.slots);
     order.forEach((k, n) => {
       this.slot[k * size + k] = n;
-      left[n]!.forEach((j, c) => (this.slot[k * size + j] = leftStarts[n]! + c));
+      under[n]!.forEach((i, r) => (this.slot[i * size + k] = this.underStarts[n]! + r));
       beside[n]!.forEach((j, c) => (this.slot[k * size + j] = this.rightStarts[n]! + c));
     });
-    const withLeft = order.flatMap((_, n) => (left[n]!.length > 0 ? [n] : []));
-    this.leftRows = Int32Array.from(withLeft, (n) => order[n]!);
-    this.leftEnds = Int32Array.from(withLeft, (n) => leftStarts[n + 1]!);
-    this.underStarts = startsOf(under, 0);
-    this.under = Int32Array.from(order.flatMap((k, n) => under[n]!.map((i) => this.slotOf(i, k))));
     this.targets = Int32Array.from(
       order.flatMap((_, n) => under[n]!.flatMap((i) => beside[n]!.map((j) => this.slotOf(i, j)))),
     );
+  }
+
+  /** Room for what a factorisation leaves. */
+  newFactors(): Factors {
+    return {
+      pivots: new Float64Array(this.size),
+      lower: newTerms(this.underRows.length),
+      upper: newTerms(this.rightColumns.length),
+    };
   }
 
   /** Where an entry lies in a list of values; behind all slots where it has no place. */
@@ -90,51 +106,80 @@ export class SparseLu {
     return this.slot[row * this.size + column]!;
   }
 
-  /** Factorises in place, into L·D·U with ones on the diagonals of L and U, and D turned over. */
-  factorise(values: Float64Array): void {
-    const { size, underStarts, under, rightStarts, targets } = this;
-    let t = 0;
+  /** Factorises a matrix, which is written over. */
+  factorise(values: Float64Array, { pivots, lower, upper }: Factors): void {
+    const { size, order, underStarts, underRows, rightStarts, rightColumns, targets } = this;
+    const { values: lowerValues, rows: lowerRows, columns: lowerColumns } = lower;
+    const { values: upperValues, rows: upperRows, columns: upperColumns } = upper;
+    const firstRight = rightStarts[0]!;
+    let product = 0;
+    let l = 0;
+    let u = 0;
     for (let n = 0; n < size; n += 1) {
+      const pivot = order[n]!;
       const inverse = 1 / values[n]!;
-      values[n] = inverse;
+      pivots[n] = inverse;
       const from = rightStarts[n]!;
       const to = rightStarts[n + 1]!;
       const last = underStarts[n + 1]!;
-      for (let r = underStarts[n]!; r < last; r += 1) {
-        const at = under[r]!;
-        const factor = values[at]! * inverse;
-        values[at] = factor;
+      for (let at = underStarts[n]!; at < last; at += 1) {
+        const entry = values[at]!;
+        if (entry === 0) {
+          product += to - from;
+          continue;
+        }
+        const factor = entry * inverse;
+        lowerValues[l] = factor;
+        lowerRows[l] = underRows[at - size]!;
+        lowerColumns[l] = pivot;
+        l += 1;
         for (let c = from; c < to; c += 1) {
-          const target = targets[t]!;
+          const target = targets[product]!;
           values[target] = values[target]! - factor * values[c]!;
-          t += 1;
+          product += 1;
         }
       }
-      for (let c = from; c < to; c += 1) values[c] = values[c]! * inverse;
+      for (let c = from; c < to; c += 1) {
+        const entry = values[c]!;
+        if (entry === 0) continue;
+        upperValues[u] = entry * inverse;
+        upperRows[u] = pivot;
+        upperColumns[u] = rightColumns[c - firstRight]!;
+        u += 1;
+      }
     }
+    lower.count = l;
+    upper.count = u;
   }
 
   /** Solves in place with what `factorise` left. */
-  solve(values: Float64Array, b: Float64Array): void {
-    // Each row is summed up by itself and written once: a sum that goes by way of the list waits for it at each term.
-    const { size, places, leftRows, leftEnds, rightStarts } = this;
-    let at = size;
-    for (let r = 0; r < leftRows.length; r += 1) {
-      const i = leftRows[r]!;
-      const end = leftEnds[r]!;
-      let sum = b[i]!;
-      for (; at < end; at += 1) sum -= values[at]! * b[places[at]!]!;
-      b[i] = sum;
+  solve({ pivots, lower, upper }: Factors, b: Float64Array): void {
+    // Each of the three is one straight walk: loops within loops, as short as these are, cost more than they do.
+    const { size, order } = this;
+    const { values: lowerValues, rows: lowerRows, columns: lowerColumns, count } = lower;
+    for (let l = 0; l < count; l += 1) {
+      const i = lowerRows[l]!;
+      b[i] = b[i]! - lowerValues[l]! * b[lowerColumns[l]!]!;
     }
-    at = this.slots - 1;
-    for (let n = size - 1; n >= 0; n -= 1) {
-      const i = places[n]!;
-      const start = rightStarts[n]!;
-      let sum = b[i]! * values[n]!;
-      for (; at >= start; at -= 1) sum -= values[at]! * b[places[at]!]!;
-      b[i] = sum;
+    for (let n = 0; n < size; n += 1) {
+      const i = order[n]!;
+      b[i] = b[i]! * pivots[n]!;
+    }
+    const { values: upperValues, rows: upperRows, columns: upperColumns } = upper;
+    for (let u = upper.count - 1; u >= 0; u -= 1) {
+      const i = upperRows[u]!;
+      b[i] = b[i]! - upperValues[u]! * b[upperColumns[u]!]!;
     }
   }
+}
+
+function newTerms(most: number): Terms {
+  return {
+    count: 0,
+    values: new Float64Array(most),
+    rows: new Int32Array(most),
+    columns: new Int32Array(most),
+  };
 }
 
 /** Where each of some lists starts when they stand in a row, counted from `first`; one more for the end. */
