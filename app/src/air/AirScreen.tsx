@@ -27,7 +27,8 @@ export function AirScreen() {
   }, [id, rigs.data, rigs.error, unit.data, units.data, units.error]);
   const { drawn, failed, again } = useDrawn(under);
   const [chosen, setChosen] = useState<string | null>(null);
-  const note = chosen ? partNote(chosen) : null;
+  const note =
+    chosen && drawn ? partNote(drawn.roles[drawn.nodes.indexOf(chosen)] ?? chosen) : null;
   if (!under || !drawn) {
     return (
       <Screen title="Air system">

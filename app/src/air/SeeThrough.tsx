@@ -14,7 +14,7 @@ import { circuitOf, isDrawn } from './circuitOf';
 import { portOf } from './portOf';
 
 interface SeeThroughProps {
-  rig: Pick<BayRig, 'nodes' | 'ways' | 'layouts'>;
+  rig: Pick<BayRig, 'nodes' | 'roles' | 'ways' | 'layouts'>;
   /** Null where the rig is only drawn, with nothing in it. */
   frame: Pick<BayFrame, 'psi' | 'scfm' | 'devices'> | null;
   unit: PressureUnit;
@@ -29,9 +29,9 @@ const SEEN_SCFM = 0.02;
 /** Full of colour at this pressure, psi. */
 const FULL_PSI = 125;
 
-const colourOf = (palette: Palette, place: string) =>
+const colourOf = (palette: Palette, role: string) =>
   ({ supply: palette.supplyAir, service: palette.serviceAir, park: palette.parkAir })[
-    circuitOf(place)
+    circuitOf(role)
   ];
 
 /** Thickness of a line by what flows in it: it grows with the logarithm, so that a leak is seen beside a filling. */
@@ -48,7 +48,7 @@ export const SeeThrough = memo(function SeeThrough({
   onChoose,
 }: SeeThroughProps) {
   const palette = usePalette();
-  const { layouts, nodes, ways } = rig;
+  const { layouts, nodes, roles, ways } = rig;
   const layout = useWide() ? layouts.across : layouts.down;
   return (
     <ScrollView horizontal aria-label="The rig’s air" tabIndex={0}>
@@ -63,7 +63,7 @@ export const SeeThrough = memo(function SeeThrough({
               <Path
                 key={way.name}
                 d={points.map(({ x, y }, n) => `${n === 0 ? 'M' : 'L'}${x} ${y}`).join('')}
-                stroke={colourOf(palette, nodes[way.from] ?? '')}
+                stroke={colourOf(palette, roles[way.from] ?? '')}
                 strokeWidth={thickness(flow)}
                 strokeOpacity={moves ? 1 : 0.55}
                 {...(moves ? { strokeDasharray: '9 4' } : {})}
@@ -102,7 +102,7 @@ export const SeeThrough = memo(function SeeThrough({
             if (!box) return null;
             const psi = Math.max(0, frame?.psi[i] ?? 0);
             const share = Math.min(1, psi / FULL_PSI);
-            const colour = colourOf(palette, name);
+            const colour = colourOf(palette, roles[i] ?? name);
             return (
               <G key={name}>
                 <Rect
@@ -123,7 +123,7 @@ export const SeeThrough = memo(function SeeThrough({
                 />
                 <Words
                   name={name}
-                  port={ports === 'numbers' ? portOf(name) : null}
+                  port={ports === 'numbers' ? portOf(roles[i] ?? name, roles[i] !== name) : null}
                   box={box}
                   said={frame ? sayLevel(psi, unit) : null}
                 />

@@ -21,8 +21,8 @@ const { network } = new Twin({
 describe('the drawing of a double', () => {
   it('wears the trade’s colours: red supply, blue service, yellow park', () => {
     expect(circuitOf('primary tank')).toBe('supply');
-    expect(circuitOf('trailer 22 supply line')).toBe('supply');
-    expect(circuitOf('trailer 22 service line')).toBe('service');
+    expect(circuitOf('supply line')).toBe('supply');
+    expect(circuitOf('service line')).toBe('service');
     expect(circuitOf('rear left')).toBe('service');
     expect(circuitOf('shop hose')).toBe('supply');
     expect(circuitOf('shop service hose')).toBe('service');
@@ -31,14 +31,27 @@ describe('the drawing of a double', () => {
   });
 
   it('tells of every place what it is for and what tests it', () => {
-    for (const { name } of network.nodes) {
-      const { does, tests } = partNote(name);
+    for (const { role } of network.nodes) {
+      const { does, tests } = partNote(role);
       expect(does).toMatch(/\.$/);
       expect(tests.length).toBeGreaterThan(3);
     }
     expect(partNote('supply tank').does).toContain('governor');
     expect(partNote('shop air').does).toContain('shop');
-    expect(partNote('trailer 22 tank').does).toContain('towed');
+    expect(partNote('tank').does).toContain('towed');
+  });
+
+  it('is the same whatever a trailer is called', () => {
+    const odd = new Twin({
+      unit: unit('tractor', '11'),
+      towed: [{ ...unit('trailer', '22'), name: 'spring tank with dash and supply on service' }],
+    }).system.network;
+    const plain = new Twin({ unit: unit('tractor', '11'), towed: [unit('trailer', '22')] }).system
+      .network;
+    expect(odd.nodes.map(({ role }) => role)).toEqual(plain.nodes.map(({ role }) => role));
+    expect(odd.elements.map(({ name }) => isDrawn(name))).toEqual(
+      plain.elements.map(({ name }) => isDrawn(name)),
+    );
   });
 
   it('runs from the compressor to the last coupler, and leaves out what a sound rig does not have', () => {

@@ -3,7 +3,7 @@ interface PartNote {
   tests: string;
 }
 
-/** By what a place's name tells, the first that fits. */
+/** By what a place is, the first that fits. */
 const notes: readonly (readonly [RegExp, PartNote])[] = [
   [
     /^shop (air|hose)/,
@@ -67,7 +67,7 @@ const notes: readonly (readonly [RegExp, PartNote])[] = [
       tests: 'trailer supply, breakaway, pop-out',
     },
   ],
-  [/ tank/, { does: 'The towed unit’s own air.', tests: 'static hold, breakaway' }],
+  [/^tank$/, { does: 'The towed unit’s own air.', tests: 'static hold, breakaway' }],
   [/hand/, { does: 'What the hand valve asks of the trailer’s brakes.', tests: 'hand valve' }],
   [
     /service|trailer signal|foot signal/,
@@ -90,7 +90,7 @@ const CHAMBER: PartNote = {
   tests: 'applied hold, service stop, stroke',
 };
 
-/** What a place of the air system is for, and which steps of a run test it. */
-export function partNote(place: string): PartNote {
-  return notes.find(([fits]) => fits.test(place))?.[1] ?? CHAMBER;
+/** What a place of the air system is for, and which steps of a run test it; by its role. */
+export function partNote(role: string): PartNote {
+  return notes.find(([fits]) => fits.test(role))?.[1] ?? CHAMBER;
 }

@@ -19,8 +19,10 @@ describe('numbers of ports', () => {
       towed: [madeUpUnit('trailer', { ports, number: '22' })],
     });
     const without = twin.system.network.nodes
-      .map(({ name }) => name)
-      .filter((name) => portOf(name) === null);
-    for (const name of without) expect(name).toMatch(/left|right|rear s|spring line$/);
+      .filter(({ name, role }) => portOf(role, name !== role) === null)
+      .map(({ role }) => role);
+    expect(without).toContain('spring line');
+    expect(portOf('spring line')).toBe('2 · 12');
+    for (const role of without) expect(role).toMatch(/left|right|rear s|spring line$/);
   });
 });

@@ -1,6 +1,6 @@
 /**
  * Numbers of the ports a place is joined to in the numbered-port school: 1 supply, 2 delivery, 4 control, a second
- * digit for the circuit [std: ISO 6786, value from memory]. By what a place's name tells, the first that fits.
+ * digit for the circuit [std: ISO 6786, value from memory]. By what a place is, the first that fits.
  */
 const ports: readonly (readonly [RegExp, string])[] = [
   [/^discharge line$/, '2 · 1'],
@@ -27,9 +27,12 @@ const ports: readonly (readonly [RegExp, string])[] = [
   [/delivery$/, '2'],
   [/service line$/, '4'],
   [/supply line$/, '1'],
-  [/ tank$/, '1'],
+  [/^tank$/, '1'],
 ];
 
-/** Port numbers of a place, or null where it has none. */
-export const portOf = (place: string): string | null =>
-  ports.find(([fits]) => fits.test(place))?.[1] ?? null;
+/** Port numbers of a place by its role, on a powered or a towed unit; null where it has none. */
+export function portOf(role: string, isTowed = false): string | null {
+  // A trailer's springs hang on its supply, not on a relay with numbers of its own.
+  if (isTowed && role === 'spring line') return null;
+  return ports.find(([fits]) => fits.test(role))?.[1] ?? null;
+}

@@ -14,7 +14,7 @@ export function PlaceNote({ place, bay, unit }: { place: string; bay: Bay; unit:
   const moving = rig.ways
     .map((way, e) => ({ way, scfm: frame.scfm[e] ?? 0 }))
     .filter(({ way, scfm }) => (way.from === i || way.to === i) && Math.abs(scfm) >= 0.02);
-  const { does, tests } = partNote(place);
+  const { does, tests } = partNote(rig.roles[i] ?? place);
   return (
     <View role="status" style={{ gap: space.hair }}>
       <Txt as="bodyBold">{`${place}, ${sayPressure(psi, unit)}`}</Txt>

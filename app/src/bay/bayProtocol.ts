@@ -50,6 +50,8 @@ export interface BayFrame {
 /** What does not change while a rig stands in the Bay. */
 export interface BayRig {
   nodes: readonly string[];
+  /** By node: what it is, without the name of the towed unit it is on. */
+  roles: readonly string[];
   ways: readonly { name: string; from: number; to: number; device: boolean }[];
   joints: readonly string[];
   exhausts: readonly string[];

@@ -14,6 +14,7 @@ import {
   type Coupling,
   type Fault,
 } from '@keen-bleed/core/twin';
+import { isDrawn } from '../air/circuitOf';
 import { layOut } from '../air/layOut';
 import type {
   BayEnd,
@@ -67,11 +68,12 @@ function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
   const called = (fits: RegExp) => ways.map(({ name }) => name).filter((name) => fits.test(name));
   return {
     nodes: names,
+    roles: nodes.map(({ role }) => role),
     ways,
     joints: jointsOf(twin),
     exhausts: exhaustsOf(twin),
     taps: called(/(drain|cock)$/),
-    couplers: called(/ coupler$/).filter((name) => !name.includes(' on ')),
+    couplers: called(/ coupler$/).filter((name) => isDrawn(name)),
     faults: faultsOf(rig, outsideC).map(({ id, part, title }) => ({ id, part, title })),
     hasPark: names.includes('park line') && !twin.hasHandBrake,
     hasTrailer: twin.hasLatch('trailer supply valve'),

@@ -15,7 +15,7 @@ export type Soap = 'nothing' | 'film' | 'froth' | 'bubbles' | 'mist';
 /** What is heard at a port. */
 export type Heard = 'quiet' | 'hiss' | 'blow';
 
-const isShops = (name: string) => name.startsWith('shop ');
+const isShops = (name: string) => /^shop (air|hose|service)/.test(name);
 
 /** Joints that can be wetted: every place that holds air. */
 export function jointsOf(twin: Twin): string[] {

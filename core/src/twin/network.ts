@@ -1,6 +1,8 @@
 /** A place where air has one pressure: a tank, a line, one side of a chamber. */
 export interface NetNode {
   name: string;
+  /** What it is, without the name of the towed unit it is on: people call their trailers what they like. */
+  role: string;
   /** Volume with nothing moved, m³. */
   volumeM3: number;
   /** What the stroke of a diaphragm adds, m³; 0 where nothing moves. */
@@ -85,7 +87,7 @@ export interface Network {
   latches: readonly Latch[];
 }
 
-type NodeOptions = Partial<Omit<NetNode, 'name' | 'volumeM3'>>;
+type NodeOptions = Partial<Omit<NetNode, 'name' | 'role' | 'volumeM3'>>;
 
 /** Puts a network together; names are kept so that parts can be found again. */
 export class NetworkBuilder {
@@ -94,6 +96,8 @@ export class NetworkBuilder {
   readonly followers: Follower[] = [];
   readonly latches: Latch[] = [];
   compressor: Compressor | null = null;
+  /** Name of the towed unit whose parts are added, and with which their names begin. */
+  towed: string | null = null;
 
   /** Adds something that follows a hand or foot; gives the number that stands for it in an opening. */
   follower(name: string, lagS: number): number {
@@ -105,6 +109,7 @@ export class NetworkBuilder {
   node(name: string, litres: number, options: NodeOptions = {}): number {
     this.nodes.push({
       name,
+      role: this.towed === null ? name : name.slice(this.towed.length + 1),
       volumeM3: litres / 1000,
       strokeM3: 0,
       strokeFromPa: 0,

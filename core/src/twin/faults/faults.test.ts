@@ -58,6 +58,14 @@ const fall = (twin: Twin, place: string, seconds: number) => {
 };
 
 describe('the faults of a rig', () => {
+  it('are those of what is towed too, whatever it is called', () => {
+    const towed = testUnit({ ...newUnitDraft('trailer', 2015), number: '5', name: 'supply tank' });
+    const parts = faultsOf({ unit: semi.unit, towed: [towed] }).map(({ part }) => part);
+    expect(parts).toContain('supply tank 5 tank');
+    expect(parts).toContain('supply tank 5 relay');
+    expect(parts).not.toContain('supply relay');
+  });
+
   it('are those of parts it has, each named once', () => {
     const ids = faultsOf(truck).map(({ id }) => id);
     expect(new Set(ids).size).toBe(ids.length);

@@ -17,7 +17,7 @@ export function faultsOf(rig: RigUnderTest, outsideC = 20): Fault[] {
   const twin = new Twin(rig);
   const freezes = outsideC < FREEZES_UNDER_C;
   const towed = twin.system.network.nodes
-    .filter(({ name }) => name.endsWith(' tank') && !/^(supply|primary|secondary) /.test(name))
+    .filter(({ name, role }) => role === 'tank' && name !== role)
     .map(({ name }) => name.slice(0, -' tank'.length))
     .flatMap((name) => towedFaults(name, twin, freezes));
   const powered = twin.hasPlace('governor line')

@@ -19,6 +19,7 @@ export function trailer(
   ends: VehicleEnds,
   { load, sides }: { load: number; sides: Sides },
 ): VehicleEnds {
+  net.towed = name;
   const supply = net.node(`${name} supply line`, 1);
   const control = net.node(`${name} service line`, 0.8);
   net.way(`${name} supply coupler`, ends.supplyLine, supply, 4);
@@ -73,5 +74,6 @@ export function trailer(
   const rearControl = net.node(`${name} rear service`, 0.1);
   net.way(`${name} supply cock`, supply, rearSupply, 4);
   net.way(`${name} service cock`, control, rearControl, 4);
+  net.towed = null;
   return { supplyLine: rearSupply, serviceLine: rearControl };
 }
