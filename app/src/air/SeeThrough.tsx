@@ -209,7 +209,7 @@ interface WordsProps {
 }
 
 /** Longest name that fits a box. */
-const FITS = 17;
+const FITS = 21;
 
 /** A towed unit's places go by its number: “31 supply line”. */
 const shortName = (name: string) => name.replace(/^.* (\S*\d\S*) /, '$1 ');

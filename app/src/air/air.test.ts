@@ -3,6 +3,7 @@ import { newUnitDraft } from '@keen-bleed/core';
 import { Twin } from '@keen-bleed/core/twin';
 import { circuitOf, isDrawn } from './circuitOf';
 import { layOut } from './layOut';
+import { outline } from './outline';
 import { partNote } from './partNote';
 
 const unit = (kind: Unit['kind'], number: string): Unit => ({
@@ -64,6 +65,35 @@ describe('the drawing of a double', () => {
     network.elements.forEach(({ name, from, to }, e) => {
       const drawn = from >= 0 && to >= 0 && isDrawn(name);
       expect((layout.ways[e] ?? []).length > 0).toBe(drawn);
+    });
+  });
+
+  it('fits a phone held upright: each place is below the one its air comes from, a step to the right', () => {
+    const names = network.nodes.map(({ name }) => name);
+    const down = outline(layOut(names, network.elements), network.elements);
+    const box = (name: string) => down.nodes[names.indexOf(name)]!;
+    expect(down.width).toBeLessThanOrEqual(354);
+    for (const [before, after] of [
+      ['discharge line', 'dryer'],
+      ['dryer', 'purge volume'],
+      ['supply tank', 'primary tank'],
+      ['rear delivery', 'rear left'],
+      ['trailer 22 supply line', 'trailer 24 supply line'],
+    ] as const) {
+      expect(box(after).y).toBeGreaterThan(box(before).y);
+      expect(box(after).x).toBeGreaterThan(box(before).x);
+    }
+    network.elements.forEach(({ name, from, to }, e) => {
+      const points = down.ways[e] ?? [];
+      const drawn = from >= 0 && to >= 0 && isDrawn(name);
+      expect(points).toHaveLength(drawn ? 3 : 0);
+      if (!drawn) return;
+      // It leaves one of its places at the bottom and ends at an edge of the other.
+      const [upper, lower] = [down.nodes[from]!, down.nodes[to]!].sort((a, b) => a.y - b.y);
+      expect(points[0]!.y).toBe(upper!.y + upper!.height);
+      const end = points[2]!;
+      const { x, y, width } = lower!;
+      expect(end.x === x || end.x === x + width || end.y === y).toBe(true);
     });
   });
 });

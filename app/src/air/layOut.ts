@@ -8,21 +8,20 @@ interface Way {
   to: number;
 }
 
+/** Room for “trailer service line”, the longest name of a part, px. */
+const WIDTH = 124;
+
 /** Size of a place on the drawing by what it is, px. */
 function sizeOf(name: string): { width: number; height: number } {
-  if (name.endsWith(' tank')) return { width: 118, height: 46 };
-  return { width: 104, height: 38 };
+  if (name.endsWith(' tank')) return { width: WIDTH, height: 46 };
+  return { width: WIDTH, height: 38 };
 }
 
-/**
- * Lays an air system out from the compressor to the last coupler.
- *
- * @param down from top to bottom, for a phone held upright, and not from left to right
- */
-export function layOut(nodes: readonly string[], ways: readonly Way[], down = false): AirLayout {
+/** Lays an air system out from left to right, from the compressor to the last coupler. */
+export function layOut(nodes: readonly string[], ways: readonly Way[]): AirLayout {
   const graph = new dagre.graphlib.Graph({ multigraph: true });
   graph.setGraph({
-    rankdir: down ? 'TB' : 'LR',
+    rankdir: 'LR',
     align: 'UL',
     nodesep: 10,
     ranksep: 34,

@@ -16,6 +16,7 @@ import {
 } from '@keen-bleed/core/twin';
 import { isDrawn } from '../air/circuitOf';
 import { layOut } from '../air/layOut';
+import { outline } from '../air/outline';
 import type {
   BayEnd,
   BayFrame,
@@ -65,6 +66,7 @@ function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
     to,
     device: openings.length > 0,
   }));
+  const across = layOut(names, ways);
   const called = (fits: RegExp) => ways.map(({ name }) => name).filter((name) => fits.test(name));
   return {
     nodes: names,
@@ -83,7 +85,7 @@ function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
     gaugePlace: names.includes('primary tank')
       ? 'primary tank'
       : (names.find((name) => name.endsWith(' tank')) ?? names[0] ?? ''),
-    layouts: { across: layOut(names, ways), down: layOut(names, ways, true) },
+    layouts: { across, down: outline(across, ways) },
   };
 }
 
