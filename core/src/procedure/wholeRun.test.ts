@@ -1,12 +1,12 @@
 import type { RuleSet, Unit } from '@keen-bleed/contract';
 import { outcomeOf } from '../reading/outcomeOf';
-import { newUnitDraft, usualGauge } from '../rig/newUnit';
+import { usualGauge } from '../rig/newUnit';
 import { inService } from '../standards/inService';
 import { makersFigures } from '../standards/makersFigures';
 import { numberedPorts } from '../standards/numberedPorts';
 import { roadTest } from '../standards/roadTest';
 import { ruleSets } from '../standards/ruleSets';
-import { testUnit, Walk } from '../test/walk';
+import { testUnit, unitOf, Walk } from '../test/walk';
 import { padNow } from './awaiting';
 import { checkRuleSet } from './checkRuleSet';
 import { doubtsOf } from './doubtsOf';
@@ -16,20 +16,12 @@ import { sayStep } from './sayStep';
 import { stepMakers } from './stepMakers';
 import { windowsOf } from './windowsOf';
 
-const unit = (kind: Unit['kind'], number: string, change: Partial<Unit> = {}): Unit =>
-  testUnit({
-    ...newUnitDraft(kind, 2015),
-    id: `00000000-0000-7000-8000-0000000000${number}`,
-    number,
-    name: kind,
-    ...change,
-  });
-const tractor = unit('tractor', '11');
-const trailer = unit('trailer', '22');
-const dolly = unit('dolly', '23');
-const second = unit('trailer', '24');
-const old = unit('trailer', '26', { chambers: [{ type: '30', count: 4, springBrake: false }] });
-const european = unit('truck', '31', {
+const tractor = unitOf('tractor', '11');
+const trailer = unitOf('trailer', '22');
+const dolly = unitOf('dolly', '23');
+const second = unitOf('trailer', '24');
+const old = unitOf('trailer', '26', { chambers: [{ type: '30', count: 4, springBrake: false }] });
+const european = unitOf('truck', '31', {
   ports: 'numbers',
   gauge: usualGauge.bar,
   governor: { cutInPsi: 104.4, cutOutPsi: 124.7 },
@@ -175,7 +167,7 @@ describe('the steps of a run', () => {
 describe('a whole run', () => {
   it.each([
     ['a truck', testUnit(), [], roadTest],
-    ['a bus', unit('bus', '02'), [], roadTest],
+    ['a bus', unitOf('bus', '02'), [], roadTest],
     ['a single-circuit truck', testUnit({ circuits: 'single' }), [], roadTest],
     ['a truck and trailer', testUnit(), [trailer], roadTest],
     ['a tractor and semi-trailer', tractor, [trailer], roadTest],

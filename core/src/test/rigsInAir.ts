@@ -1,21 +1,13 @@
-import type { Unit } from '@keen-bleed/contract';
-import { newUnitDraft } from '../rig/newUnit';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { Twin, type TwinSite } from '../twin/twin';
-import { testUnit } from './walk';
+import { unitOf } from './walk';
 
-/** A unit with the usual equipment of its kind, called by its kind and number. */
-export const unit = (kind: Unit['kind'], number: string, change: Partial<Unit> = {}): Unit =>
-  testUnit({
-    ...newUnitDraft(kind, 2015),
-    id: `00000000-0000-7000-8000-0000000000${number}`,
-    number,
-    name: kind,
-    ...change,
-  });
-
-export const truck: RigUnderTest = { unit: unit('truck', '10'), towed: [] };
-export const semi: RigUnderTest = { unit: unit('tractor', '11'), towed: [unit('trailer', '22')] };
+/** A truck, and a tractor with its semi-trailer. */
+export const truck: RigUnderTest = { unit: unitOf('truck', '10'), towed: [] };
+export const semi: RigUnderTest = {
+  unit: unitOf('tractor', '11'),
+  towed: [unitOf('trailer', '22')],
+};
 
 /** A rig with brakes released and tanks full, 30 s after the start. */
 export function released(rig: RigUnderTest, site: TwinSite = {}): Twin {

@@ -27,6 +27,16 @@ export function testUnit(change: Partial<Unit> = {}): Unit {
   };
 }
 
+/** A unit with the usual equipment of its kind, called by its kind and number. */
+export const unitOf = (kind: Unit['kind'], number: string, change: Partial<Unit> = {}): Unit =>
+  testUnit({
+    ...newUnitDraft(kind, 2015),
+    id: `00000000-0000-7000-8000-0000000000${number}`,
+    number,
+    name: kind,
+    ...change,
+  });
+
 /** The road test's limits with the governor and the static hold alone, for tests of these. */
 export const shortTest: RuleSet = {
   ...roadTest,

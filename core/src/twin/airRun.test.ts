@@ -3,8 +3,7 @@ import { Solver } from 'odex';
 import { chokedEmptyingS } from '../gas/emptying';
 import { R_AIR } from '../gas/orifice';
 import { PA_PER_PSI } from './parts/pascal';
-import { newUnitDraft } from '../rig/newUnit';
-import { testUnit } from '../test/walk';
+import { unitOf } from '../test/walk';
 import { AirRun } from './airRun';
 import { AirSystem } from './airSystem';
 import { flowAt, holeConductance, massFlowKgPerS, RHO_REFERENCE } from './flow';
@@ -275,8 +274,8 @@ describe('the solver', () => {
 /** A tractor and trailer at a moment of a run by the book, with one tank leaking. */
 function onARig(atS: number, how: Coupling = 'right') {
   const rig = {
-    unit: testUnit(newUnitDraft('tractor', 2015)),
-    towed: [testUnit({ ...newUnitDraft('trailer', 2015), number: '22', name: 'trailer' })],
+    unit: unitOf('tractor', '11'),
+    towed: [unitOf('trailer', '22')],
   };
   const twin = new Twin(rig, { tanksPsi: 60 });
   twin.leak('secondary tank', 1e-10);

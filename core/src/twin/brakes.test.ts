@@ -1,5 +1,6 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
-import { released, semi, truck, unit, until } from '../test/rigsInAir';
+import { released, semi, truck, until } from '../test/rigsInAir';
+import { unitOf } from '../test/walk';
 import { deviceStates } from './deviceStates';
 import { faultsOf } from './faults/faultsOf';
 import { Twin } from './twin';
@@ -115,7 +116,7 @@ describe('a relay’s states', () => {
 
 describe('a load-sensing valve', () => {
   const sensing = (front: boolean): RigUnderTest => ({
-    unit: unit('truck', '31', {
+    unit: unitOf('truck', '31', {
       chambers: [
         { type: '20', count: 2, springBrake: false, loadSensing: front },
         { type: '30', count: 4, springBrake: true, loadSensing: !front },

@@ -1,5 +1,6 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
-import { released, truck, unit } from '../test/rigsInAir';
+import { released, truck } from '../test/rigsInAir';
+import { unitOf } from '../test/walk';
 import { Twin } from './twin';
 
 describe('the supply side', () => {
@@ -54,7 +55,7 @@ describe('the supply side', () => {
 });
 
 describe('a four-circuit protection valve', () => {
-  const numbered: RigUnderTest = { unit: unit('truck', '21', { ports: 'numbers' }), towed: [] };
+  const numbered: RigUnderTest = { unit: unitOf('truck', '21', { ports: 'numbers' }), towed: [] };
 
   it('lets the sound circuit be filled while the other is open to the air', () => {
     const twin = new Twin(numbered, { tanksPsi: 110 });

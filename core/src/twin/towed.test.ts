@@ -1,10 +1,11 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
-import { released, semi, unit, until } from '../test/rigsInAir';
+import { released, semi, until } from '../test/rigsInAir';
+import { unitOf } from '../test/walk';
 import { Twin } from './twin';
 
 const old: RigUnderTest = {
-  unit: unit('tractor', '11'),
-  towed: [unit('trailer', '26', { chambers: [{ type: '30', count: 4, springBrake: false }] })],
+  unit: unitOf('tractor', '11'),
+  towed: [unitOf('trailer', '26', { chambers: [{ type: '30', count: 4, springBrake: false }] })],
 };
 
 describe('a trailer', () => {
@@ -30,7 +31,7 @@ describe('a trailer', () => {
   });
 
   it('is run alone on shop air', () => {
-    const twin = new Twin({ unit: unit('trailer', '33'), towed: [] });
+    const twin = new Twin({ unit: unitOf('trailer', '33'), towed: [] });
     twin.open('shop valve', 1);
     twin.advanceTo(240);
     expect(twin.psi('trailer 33 tank')).toBeGreaterThan(110);
@@ -76,8 +77,8 @@ describe('the trailer supply valve', () => {
 
 describe('a double with its dolly', () => {
   const double: RigUnderTest = {
-    unit: unit('tractor', '11'),
-    towed: [unit('trailer', '22'), unit('dolly', '23'), unit('trailer', '24')],
+    unit: unitOf('tractor', '11'),
+    towed: [unitOf('trailer', '22'), unitOf('dolly', '23'), unitOf('trailer', '24')],
   };
 
   it('has air at the last supply coupler and none at the last service coupler, released', () => {
@@ -128,8 +129,8 @@ describe('couplers that come apart', () => {
 
 describe('a trailer control valve and a hand brake valve with numbered ports', () => {
   const rig: RigUnderTest = {
-    unit: unit('tractor', '21', { ports: 'numbers' }),
-    towed: [unit('trailer', '22', { ports: 'numbers' })],
+    unit: unitOf('tractor', '21', { ports: 'numbers' }),
+    towed: [unitOf('trailer', '22', { ports: 'numbers' })],
   };
   const driving = () => {
     const twin = new Twin(rig, { tanksPsi: 120 });

@@ -1,6 +1,5 @@
-import { newUnitDraft } from '../../rig/newUnit';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
-import { testUnit } from '../../test/walk';
+import { unitOf } from '../../test/walk';
 import { Twin } from '../twin';
 import type { Fault } from './fault';
 import { faultsOf } from './faultsOf';
@@ -8,19 +7,12 @@ import { twinWith } from './twinWith';
 
 const rigs: Readonly<Record<string, RigUnderTest>> = {
   'a tractor and trailer': {
-    unit: testUnit(newUnitDraft('tractor', 2015)),
-    towed: [testUnit({ ...newUnitDraft('trailer', 2015), number: '22', name: 'trailer' })],
+    unit: unitOf('tractor', '11'),
+    towed: [unitOf('trailer', '22')],
   },
   'numbered ports': {
-    unit: testUnit({ ...newUnitDraft('tractor', 2015), ports: 'numbers' }),
-    towed: [
-      testUnit({
-        ...newUnitDraft('trailer', 2015),
-        number: '22',
-        name: 'trailer',
-        ports: 'numbers',
-      }),
-    ],
+    unit: unitOf('tractor', '11', { ports: 'numbers' }),
+    towed: [unitOf('trailer', '22', { ports: 'numbers' })],
   },
 };
 
