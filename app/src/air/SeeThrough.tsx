@@ -2,15 +2,14 @@ import type { PressureUnit, Unit } from '@keen-bleed/contract';
 import { sayLevel } from '@keen-bleed/core';
 import { memo } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
-import Svg, { G, Path, Rect, Text as SvgText } from 'react-native-svg';
+import Svg, { G, Path, Rect } from 'react-native-svg';
 import type { BayFrame, BayRig } from '../bay/bayProtocol';
-import type { DeviceState } from '../bay/twinTypes';
-import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import type { Palette } from '../theme/palette';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
-import { Txt } from '../ui/Txt';
 import { circuitOf, isDrawn } from './circuitOf';
+import { DeviceSign } from './DeviceSign';
+import { PlaceWords } from './PlaceWords';
 import { portOf } from './portOf';
 
 interface SeeThroughProps {
@@ -121,7 +120,7 @@ export const SeeThrough = memo(function SeeThrough({
                   height={5}
                   fill={colour}
                 />
-                <Words
+                <PlaceWords
                   name={name}
                   port={ports === 'numbers' ? portOf(roles[i] ?? name, roles[i] !== name) : null}
                   box={box}
@@ -155,103 +154,3 @@ export const SeeThrough = memo(function SeeThrough({
     </ScrollView>
   );
 });
-
-/** A valve on its line: full where it is on, hollow where it is off, barred where it holds. */
-function DeviceSign({ x, y, state }: { x: number; y: number; state: DeviceState }) {
-  const palette = usePalette();
-  return (
-    <G>
-      <Rect
-        x={x - 5}
-        y={y - 5}
-        width={10}
-        height={10}
-        fill={state === 'on' ? palette.ink : palette.ground}
-        stroke={palette.ink}
-        strokeWidth={1.5}
-      />
-      {state === 'hold' ? (
-        <Path d={`M${x - 5} ${y}h10`} stroke={palette.ink} strokeWidth={3} />
-      ) : null}
-    </G>
-  );
-}
-
-const STATES = [
-  { state: 'on', says: 'open, or applying' },
-  { state: 'off', says: 'shut, or letting go' },
-  { state: 'hold', says: 'holding' },
-] as const;
-
-/** What the signs of valves mean. */
-export function DeviceKey() {
-  return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 16 }}>
-      {STATES.map(({ state, says }) => (
-        <View key={state} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <Svg width={14} height={14} aria-hidden>
-            <DeviceSign x={7} y={7} state={state} />
-          </Svg>
-          <Txt as="small" tone="quiet">
-            {says}
-          </Txt>
-        </View>
-      ))}
-    </View>
-  );
-}
-
-interface WordsProps {
-  name: string;
-  port: string | null;
-  box: { x: number; y: number; width: number; height: number };
-  said: string | null;
-}
-
-/** Longest name that fits a box. */
-const FITS = 21;
-
-/** A towed unit's places go by its number: “31 supply line”. */
-const shortName = (name: string) => name.replace(/^.* (\S*\d\S*) /, '$1 ');
-
-function Words({ name, port, box, said }: WordsProps) {
-  const palette = usePalette();
-  const bare = shortName(name);
-  const short = bare.length > FITS ? `${bare.slice(0, FITS - 1)}…` : bare;
-  return (
-    <>
-      <SvgText
-        x={box.x + 6}
-        y={box.y + 14}
-        fontSize={11.5}
-        fontFamily={TEXT_FACE}
-        fill={palette.ink}
-      >
-        {short}
-      </SvgText>
-      {port === null ? null : (
-        <SvgText
-          x={box.x + 6}
-          y={box.y + box.height - 9}
-          fontSize={12}
-          fontFamily={NUMERAL_FACE}
-          fill={palette.quiet}
-        >
-          {port}
-        </SvgText>
-      )}
-      {said === null ? null : (
-        <SvgText
-          x={box.x + box.width - 6}
-          y={box.y + box.height - 9}
-          fontSize={12}
-          fontFamily={NUMERAL_FACE}
-          fill={palette.ink}
-          textAnchor="end"
-        >
-          {said}
-        </SvgText>
-      )}
-    </>
-  );
-}
