@@ -181,4 +181,7 @@ test('a trailer alone is worked from the shop', async ({ page }) => {
     page.getByText('What the shop’s hand valve asks of the trailer’s brakes.'),
   ).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await page.getByRole('button', { name: 'Make a run by the book on it' }).click();
+  await expect(pad(page)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'The cab' })).toContainText(/service [56]\d/);
 });

@@ -1,3 +1,4 @@
+import { sayPressure } from '@keen-bleed/core';
 import { byEye, gaugeSet } from '../practice/practiceGauge';
 import { PracticeRun } from '../practice/PracticeRun';
 import type { Practice } from '../practice/usePractice';
@@ -16,11 +17,16 @@ export function BayRun({ practice, bay, onLeave }: BayRunProps) {
   const { frame, rig, log } = bay;
   const psi = Math.max(0, frame.psi[rig.nodes.indexOf(rig.gaugePlace)] ?? 0);
   const { gauge } = practice.run.header.unit;
-  const told = [
-    ...(frame.warning ? ['low-air warning'] : []),
-    ...(frame.stopLamp ? ['stop lamps on'] : []),
-    ...(frame.purging ? ['dryer blows'] : []),
-  ];
+  // A trailer alone has no lamps; the gauge of the service hose is all it shows beside the ladder's.
+  const told = rig.hasShopAir
+    ? frame.needles
+        .slice(1)
+        .map((needle) => `${needle.title} ${sayPressure(needle.psi, gauge.unit)}`)
+    : [
+        ...(frame.warning ? ['low-air warning'] : []),
+        ...(frame.stopLamp ? ['stop lamps on'] : []),
+        ...(frame.purging ? ['dryer blows'] : []),
+      ];
   return (
     <PracticeRun
       practice={practice}
