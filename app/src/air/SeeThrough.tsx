@@ -101,7 +101,8 @@ export const SeeThrough = memo(function SeeThrough({
             if (!box) return null;
             const psi = Math.max(0, frame?.psi[i] ?? 0);
             const share = Math.min(1, psi / FULL_PSI);
-            const colour = colourOf(palette, roles[i] ?? name);
+            const role = roles[i] ?? name;
+            const colour = colourOf(palette, role);
             return (
               <G key={name}>
                 <Rect
@@ -122,7 +123,8 @@ export const SeeThrough = memo(function SeeThrough({
                 />
                 <PlaceWords
                   name={name}
-                  port={ports === 'numbers' ? portOf(roles[i] ?? name, roles[i] !== name) : null}
+                  role={role}
+                  port={ports === 'numbers' ? portOf(role, role !== name) : null}
                   box={box}
                   said={frame ? sayLevel(psi, unit) : null}
                 />

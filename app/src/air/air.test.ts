@@ -5,6 +5,7 @@ import { circuitOf, isDrawn } from './circuitOf';
 import { layOut } from './layOut';
 import { outline } from './outline';
 import { partNote } from './partNote';
+import { shortName } from './PlaceWords';
 
 const unit = (kind: Unit['kind'], number: string): Unit => ({
   id: `00000000-0000-7000-8000-0000000000${number}`,
@@ -40,6 +41,12 @@ describe('the drawing of a double', () => {
     expect(partNote('supply tank').does).toContain('governor');
     expect(partNote('shop air').does).toContain('shop');
     expect(partNote('tank').does).toContain('towed');
+  });
+
+  it('calls a towed unit’s parts by its number, and leaves a second group its own', () => {
+    expect(shortName('Box 2 axle 31 supply line', 'supply line')).toBe('31 supply line');
+    expect(shortName('Box 31 2 left', '2 left')).toBe('31 2 left');
+    expect(shortName('rear 2 left spring', 'rear 2 left spring')).toBe('rear 2 left spring');
   });
 
   it('is the same whatever a trailer is called', () => {

@@ -4,8 +4,8 @@ import {
   faultsOf,
   jointsOf,
   listenAt,
+  nearestReadingPsi,
   needlePsi,
-  readOff,
   scfmOf,
   soapAt,
   trembleAt,
@@ -84,7 +84,7 @@ function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
     hasHandBrake: twin.hasHandBrake,
     gaugePlace: names.includes('primary tank')
       ? 'primary tank'
-      : (names.find((name) => name.endsWith(' tank')) ?? names[0] ?? ''),
+      : (nodes.find(({ role }) => role === 'tank')?.name ?? names[0] ?? ''),
     layouts: { across, down: outline(across, ways) },
   };
 }
@@ -140,9 +140,6 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let coupling: Coupling = 'right';
   const opened = new Set<string>();
 
-  const read = (rig: BaySetup['rig'], psi: number) =>
-    rig.unit.gauge.unit === 'psi' ? readOff(rig.unit.gauge, psi) : psi;
-
   const frame = (): BayFrame | null => {
     if (!twin || !setup) return null;
     const { rig } = setup;
@@ -158,7 +155,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       needles: dials.map(({ title, psi }) => ({
         title,
         // A needle at its stop has nothing to tremble about.
-        psi: read(rig, psi > 1 ? psi + tremble : psi),
+        psi: nearestReadingPsi(psi > 1 ? psi + tremble : psi, rig.unit.gauge),
       })),
       parkIn: on.isHigh('park valve'),
       trailerIn: on.isHigh('trailer supply valve'),

@@ -10,6 +10,8 @@ import { usePractice } from '../practice/usePractice';
 import type { TraceWorker } from './traceWorker';
 
 const TICK_MS = 100;
+/** A tab that slept does not play what nobody saw, s. */
+const LONGEST_TICK_S = 0.25;
 const SPEEDS = [
   { value: '0', title: 'stopped' },
   { value: '1', title: '× 1' },
@@ -40,7 +42,7 @@ export function TracePlayer({ header, worker, endS, onLeave }: TracePlayerProps)
     const timer = setInterval(() => {
       const nowMs = performance.now();
       const from = atS.current;
-      const to = Math.min(endS, from + ((nowMs - lastMs) / 1000) * times);
+      const to = Math.min(endS, from + Math.min(LONGEST_TICK_S, (nowMs - lastMs) / 1000) * times);
       lastMs = nowMs;
       atS.current = to;
       void worker.played(from, to).then((points) => {

@@ -33,13 +33,13 @@ interface WhichColumnsProps {
 
 /** Asks for the columns, and for the units where the heads do not say. */
 export function WhichColumns({ heads, onRead }: WhichColumnsProps) {
-  const titles = heads.map((head, i) => head.title || `column ${i + 1}`);
+  const titles = heads.map(({ title }) => title);
   const firstPressure = Math.max(
     1,
     heads.findIndex((head) => pressureUnitOf(head) !== null),
   );
   const [time, setTime] = useState(titles[0] ?? '');
-  const [pressure, setPressure] = useState(titles[firstPressure] ?? titles[1] ?? '');
+  const [tank, setTank] = useState(titles[firstPressure] ?? titles[1] ?? '');
   const [timeUnit, setTimeUnit] = useState<TraceColumns['timeUnit']>('s');
   const [pressureUnit, setPressureUnit] = useState<PressureUnit>('psi');
   const [beside, setBeside] = useState<ReadonlySet<string>>(
@@ -47,7 +47,10 @@ export function WhichColumns({ heads, onRead }: WhichColumnsProps) {
   );
   const headOf = (title: string) => heads[titles.indexOf(title)];
   const saidTime = timeUnitOf(headOf(time));
-  const others = titles.filter((title) => title !== time && title !== pressure);
+  // A column of times is no column of pressures.
+  const candidates = titles.filter((title) => title !== time);
+  const pressure = candidates.includes(tank) ? tank : (candidates[0] ?? '');
+  const others = candidates.filter((title) => title !== pressure);
   const chosen = [pressure, ...others.filter((title) => beside.has(title))];
   const asksUnit = chosen.some((title) => pressureUnitOf(headOf(title)) === null);
   return (
@@ -56,9 +59,9 @@ export function WhichColumns({ heads, onRead }: WhichColumnsProps) {
         <Pick label="Column of times" options={titles} value={time} onChange={setTime} />
         <Pick
           label="Column of pressures"
-          options={titles}
+          options={candidates}
           value={pressure}
-          onChange={setPressure}
+          onChange={setTank}
         />
       </View>
       {others.length > 0 ? (

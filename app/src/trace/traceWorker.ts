@@ -1,6 +1,6 @@
 import type { OpenRun, PressureUnit } from '@keen-bleed/contract';
 import {
-  columnHead,
+  columnHeads,
   factsOf,
   forDrawing,
   lineThrough,
@@ -81,7 +81,7 @@ export function makeTraceWorker(): TraceWorker {
         Papa.parse<string[]>(file, {
           preview: 1,
           skipEmptyLines: true,
-          complete: ({ data }) => resolve((data[0] ?? []).map(columnHead)),
+          complete: ({ data }) => resolve(columnHeads(data[0] ?? [])),
           error: reject,
         });
       }),
@@ -145,7 +145,10 @@ export function makeTraceWorker(): TraceWorker {
     },
     csv: () =>
       Papa.unparse({
-        fields: ['time_s', ...titles.map((title) => `${title.replace(/\s*[([].*$/, '')} (psi)`)],
+        fields: [
+          'time_s',
+          ...titles.map((title) => `${title.replace(/\s*[([][^)\]]*[)\]]/, '')} (psi)`),
+        ],
         data: Array.from(tank().seconds, (s, i) => [
           s.toFixed(3),
           ...traces.map(({ psi }) => (Number.isNaN(psi[i]) ? '' : (psi[i] ?? 0).toFixed(3))),

@@ -1,6 +1,6 @@
 /* Traces stand apart from the rest of core, so that a page that does not need them does not load them. */
 export { forDrawing } from './forDrawing';
-export { columnHead, readMoment, readNumber, TraceReader, type ColumnHead } from './readTable';
+export { columnHeads, readMoment, readNumber, TraceReader, type ColumnHead } from './readTable';
 export {
   firstAt,
   lineThrough,

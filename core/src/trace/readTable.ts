@@ -24,6 +24,26 @@ export function columnHead(title: string): ColumnHead {
   return { title: title.trim(), unit: units.find(([fits]) => fits.test(words))?.[1] ?? null };
 }
 
+/** Heads of a table, each with a title of its own: where there is none, or another has it, by its column's number. */
+export function columnHeads(titles: readonly string[]): ColumnHead[] {
+  const heads = titles.map(columnHead);
+  const isShared = (title: string) => heads.filter((head) => head.title === title).length > 1;
+  return heads.map(({ title, unit }, i) => {
+    const column = `column ${i + 1}`;
+    return { title: title === '' ? column : isShared(title) ? `${title}, ${column}` : title, unit };
+  });
+}
+
+/** No brake's air stands outside of this, psi: what a logger writes there is its word for a lost sensor. */
+const LEAST_PSI = -5;
+const MOST_PSI = 300;
+
+/** A pressure as a logger writes it, psi; NaN where it is none. */
+function readPressure(text: string, unit: PressureUnit): number {
+  const psi = toPsi(readNumber(text), unit);
+  return psi >= LEAST_PSI && psi <= MOST_PSI ? psi : NaN;
+}
+
 const perSecond = { s: 1, ms: 1e-3, min: 60 } as const;
 
 /** A number as loggers write it, with a point or a comma; NaN where it is none. */
@@ -48,7 +68,7 @@ export function readMoment(text: string, unit: 's' | 'ms' | 'min'): number {
  * that cannot be read are counted, not guessed; what another column leaves out is not a number in it.
  */
 export class TraceReader {
-  /** Rows left out: no number in them, or a time that went back. */
+  /** Rows left out: no number in them, no pressure that can be, or a time that went back. */
   leftOut = 0;
   private seconds = new Float64Array(4096);
   private readonly psi: Float64Array<ArrayBuffer>[];
@@ -64,7 +84,7 @@ export class TraceReader {
 
   add(time: string, pressures: readonly string[]): void {
     const moment = readMoment(time, this.timeUnit);
-    const counts = readNumber(pressures[0] ?? '');
+    const counts = this.pressure(pressures, 0);
     if (Number.isNaN(moment) || Number.isNaN(counts)) {
       this.leftOut += 1;
       return;
@@ -81,10 +101,13 @@ export class TraceReader {
     }
     this.seconds[this.length] = s;
     for (const [i, values] of this.psi.entries()) {
-      const value = i === 0 ? counts : readNumber(pressures[i] ?? '');
-      values[this.length] = toPsi(value, this.pressureUnits[i] ?? 'psi');
+      values[this.length] = i === 0 ? counts : this.pressure(pressures, i);
     }
     this.length += 1;
+  }
+
+  private pressure(texts: readonly string[], i: number): number {
+    return readPressure(texts[i] ?? '', this.pressureUnits[i] ?? 'psi');
   }
 
   /** One trace for each pressure, all at the same times. */

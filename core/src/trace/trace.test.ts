@@ -7,7 +7,7 @@ import type { RunEvent } from '@keen-bleed/contract';
 import { Twin } from '../twin/twin';
 import { factsOf } from './factsOf';
 import { forDrawing } from './forDrawing';
-import { columnHead, readMoment, readNumber, TraceReader } from './readTable';
+import { columnHead, columnHeads, readMoment, readNumber, TraceReader } from './readTable';
 import { purgesOf } from './purges';
 import { lineThrough, segmentsOf, type Trace } from './segments';
 
@@ -171,6 +171,27 @@ describe('a table of readings', () => {
     expect(columnHead('time_s').unit).toBe('s');
     expect(columnHead('Tank 21 [bar]').unit).toBe('bar');
     expect(columnHead('channel 1').unit).toBeNull();
+  });
+
+  it('gives each column a title of its own', () => {
+    expect(columnHeads(['time_s', 'Tank (psi)', '', 'Tank (psi)'])).toEqual([
+      { title: 'time_s', unit: 's' },
+      { title: 'Tank (psi), column 2', unit: 'psi' },
+      { title: 'column 3', unit: null },
+      { title: 'Tank (psi), column 4', unit: 'psi' },
+    ]);
+  });
+
+  it('takes no pressure that cannot be: what a logger writes for a lost sensor is left out', () => {
+    const reader = new TraceReader('s', ['psi', 'bar']);
+    reader.add('0', ['100', '7']);
+    reader.add('1', ['9999', '7']);
+    reader.add('2', ['-999', '7']);
+    reader.add('3', ['99', '999']);
+    const [main, other] = reader.traces();
+    expect([...(main?.psi ?? [])]).toEqual([100, 99]);
+    expect(other?.psi[1]).toBeNaN();
+    expect(reader.leftOut).toBe(2);
   });
 
   it('is read with points or commas, in numbers or in dates, and counts what it cannot read', () => {

@@ -8,7 +8,8 @@ export { faultsOf } from './faults/faultsOf';
 export { twinWith } from './faults/twinWith';
 export type { Fault, Severity } from './faults/fault';
 export { deviceStates, type Device, type DeviceState } from './deviceStates';
-export { needlePsi, readOff, trembleAt, usualSeenGauge, type SeenGauge } from './seenGauge';
+export { nearestReadingPsi } from '../reading/graduation';
+export { needlePsi, trembleAt, usualSeenGauge, type SeenGauge } from './seenGauge';
 export { drive, REFERENCE_S, referenceMoves, type Move } from './referenceRun';
 export {
   exhaustsOf,

@@ -1,6 +1,3 @@
-import type { Gauge } from '@keen-bleed/contract';
-import { fromPsi } from '../units/pressure';
-
 /** A dial as somebody sees it: apart from the pressure behind it. */
 export interface SeenGauge {
   /** What it shows too much, psi: within ±7 % of cut-out [std: 571.121 S5.1.4, value from memory]. */
@@ -39,10 +36,4 @@ export function trembleAt(seen: SeenGauge, atS: number): number {
   const wave =
     0.6 * Math.sin(2 * Math.PI * slow * atS) + 0.4 * Math.sin(2 * Math.PI * fast * atS + 1);
   return seen.tremblePsi * wave;
-}
-
-/** What is read off it, in the dial's own unit: to the half division, and never past the top. */
-export function readOff(gauge: Gauge, needle: number): number {
-  const half = gauge.division / 2;
-  return Math.min(gauge.top, Math.round(fromPsi(needle, gauge.unit) / half) * half);
 }

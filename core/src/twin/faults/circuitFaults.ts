@@ -29,7 +29,6 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     seat('foot valve, primary: exhaust', 'foot valve', 'leaks at its exhaust, applied', 2),
     seat('foot valve, primary: inlet', 'foot valve', 'its primary inlet does not seal', 2, 0.01),
-    { ...leak('rear left', 'a chamber diaphragm leaks on the service side', 2), oneSide: true },
     seat('rear relay: inlet', 'rear relay', 'its inlet does not seal', 2, 0.01),
     seat('rear relay: exhaust', 'rear relay', 'its exhaust does not seal', 2),
     {
@@ -108,9 +107,15 @@ export function circuitFaults(twin: Twin): Fault[] {
       },
     },
   ]);
+  // A unit may have no chambers at one of its ends.
+  each('rear left', () => [
+    { ...leak('rear left', 'a chamber diaphragm leaks on the service side', 2), oneSide: true },
+  ]);
+  each('front left', () => [
+    { ...leak('front left', 'a front hose or diaphragm leaks', 2), oneSide: true },
+  ]);
   each('secondary tank', () => [
     leak('secondary tank', 'leaks at its drain or a joint', 1),
-    { ...leak('front left', 'a front hose or diaphragm leaks', 2), oneSide: true },
     seat('front quick-release: exhaust', 'front quick-release', 'its exhaust does not seal', 2),
     {
       id: 'quick-release blocked',

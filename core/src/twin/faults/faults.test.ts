@@ -1,8 +1,7 @@
-import { newUnitDraft, usualGauge } from '../../rig/newUnit';
+import { newUnitDraft } from '../../rig/newUnit';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import { testUnit } from '../../test/walk';
 import { faultsOf } from './faultsOf';
-import { needlePsi, readOff, trembleAt, usualSeenGauge } from '../seenGauge';
 import { Twin } from '../twin';
 
 const truck: RigUnderTest = {
@@ -355,24 +354,5 @@ describe('the faults of a rig', () => {
     );
     expect(falls[0]).toBeLessThan(falls[1]!);
     expect(falls[1]).toBeLessThan(falls[2]!);
-  });
-});
-
-describe('a dial as it is seen', () => {
-  it('trembles about where it stands, never by more than it may', () => {
-    const seen = Array.from({ length: 2_000 }, (_, n) => trembleAt(usualSeenGauge, n / 100));
-    for (const off of seen) expect(Math.abs(off)).toBeLessThanOrEqual(usualSeenGauge.tremblePsi);
-    expect(Math.max(...seen)).toBeGreaterThan(0.6 * usualSeenGauge.tremblePsi);
-    expect(Math.abs(seen.reduce((sum, off) => sum + off, 0) / seen.length)).toBeLessThan(0.01);
-    expect(trembleAt({ ...usualSeenGauge, tremblePsi: 0 }, 3.3)).toBe(0);
-  });
-
-  it('lags, shows its error, and is read to the half division', () => {
-    const soon = needlePsi({ ...usualSeenGauge, errorPsi: 2 }, 100, 110, 0.25);
-    expect(soon).toBeCloseTo(100 + 12 * (1 - Math.exp(-1)), 6);
-    expect(needlePsi({ ...usualSeenGauge, errorPsi: 2 }, 100, 110, 60)).toBeCloseTo(112, 6);
-    expect(readOff(usualGauge.psi, 111.6)).toBe(112);
-    expect(readOff(usualGauge.psi, 400)).toBe(150);
-    expect(readOff(usualGauge.bar, 112)).toBeCloseTo(7.7, 6);
   });
 });

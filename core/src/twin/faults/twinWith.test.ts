@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import { unitOf } from '../../test/walk';
 import { Twin } from '../twin';
@@ -52,6 +53,40 @@ const PLACES = [
 
 const furthest = (some: readonly number[], others: readonly number[]) =>
   Math.max(...some.map((psi, i) => Math.abs(psi - others[i]!)));
+
+describe('the faults of whatever a shop may have', () => {
+  const kinds = ['truck', 'tractor', 'bus', 'trailer', 'dolly'] as const;
+  const group = fc.record({
+    type: fc.constantFrom('12' as const, '20' as const, '30' as const),
+    count: fc.integer({ min: 1, max: 6 }),
+    springBrake: fc.boolean(),
+    loadSensing: fc.boolean(),
+  });
+  const made = fc.record({
+    kind: fc.constantFrom(...kinds),
+    chambers: fc.array(group, { minLength: 1, maxLength: 4 }),
+    circuits: fc.constantFrom('dual' as const, 'single' as const),
+    ports: fc.constantFrom('words' as const, 'numbers' as const),
+    tows: fc.boolean(),
+  });
+
+  it('can each be set on it: none asks for a part that it does not have', () => {
+    fc.assert(
+      fc.property(made, ({ kind, tows, ...change }) => {
+        const unit = unitOf(kind, '11', change);
+        const rig = { unit, towed: tows ? [unitOf('trailer', '22', change)] : [] };
+        const all = faultsOf(rig, -10);
+        expect(all.length).toBeGreaterThan(5);
+        for (const fault of all) {
+          const twin = twinWith(rig, [[fault, 0.7]], { tanksPsi: 100 });
+          twin.advanceTo(0.2);
+          expect(twin.timeS).toBe(0.2);
+        }
+      }),
+      { numRuns: 25 },
+    );
+  });
+});
 
 describe.each(Object.entries(rigs))('a twin with faults: %s', (_, rig) => {
   const apart = (fault: Fault) => {
