@@ -21,6 +21,12 @@ interface FoundTraceProps {
   onPlay: (header: OpenRun) => void;
 }
 
+/** How many rows could not be read, if any. */
+const sayLeftOut = (count: number) =>
+  count === 0
+    ? ''
+    : `, ${count.toLocaleString('en-GB')} ${count === 1 ? 'row' : 'rows'} left out that could not be read`;
+
 const NONE: readonly DrawnPoint[] = [];
 
 /** What was found in a file: its curves, looked at as closely as wanted, its segments, and what is made of them. */
@@ -69,7 +75,7 @@ export function FoundTrace({ found, worker, file, onPlay }: FoundTraceProps) {
   return (
     <View style={{ gap: space.gap }}>
       <Txt tone="quiet">
-        {`${found.rows.toLocaleString('en-GB')} readings${found.leftOut > 0 ? `, ${found.leftOut.toLocaleString('en-GB')} rows left out that could not be read` : ''}.`}
+        {`${found.rows.toLocaleString('en-GB')} readings${sayLeftOut(found.leftOut)}.`}
       </Txt>
       <View onLayout={onBox} style={{ gap: space.near }}>
         {found.titles.length > 1 ? <TraceKey titles={found.titles} /> : null}

@@ -30,7 +30,7 @@ export function columnHeads(titles: readonly string[]): ColumnHead[] {
   const isShared = (title: string) => heads.filter((head) => head.title === title).length > 1;
   return heads.map(({ title, unit }, i) => {
     const column = `column ${i + 1}`;
-    return { title: title === '' ? column : isShared(title) ? `${title}, ${column}` : title, unit };
+    return { title: title === '' ? column : isShared(title) ? `${title} · ${i + 1}` : title, unit };
   });
 }
 

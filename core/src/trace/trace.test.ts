@@ -176,9 +176,9 @@ describe('a table of readings', () => {
   it('gives each column a title of its own', () => {
     expect(columnHeads(['time_s', 'Tank (psi)', '', 'Tank (psi)'])).toEqual([
       { title: 'time_s', unit: 's' },
-      { title: 'Tank (psi), column 2', unit: 'psi' },
+      { title: 'Tank (psi) · 2', unit: 'psi' },
       { title: 'column 3', unit: null },
-      { title: 'Tank (psi), column 4', unit: 'psi' },
+      { title: 'Tank (psi) · 4', unit: 'psi' },
     ]);
   });
 
