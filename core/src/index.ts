@@ -37,11 +37,11 @@ export { gaugeWord, sayParts } from './procedure/wording';
 export { procedureFor } from './procedure/procedureFor';
 export { stepMakerById, stepMakers } from './procedure/stepMakers';
 export { checkRuleSet } from './procedure/checkRuleSet';
-export { readRun } from './procedure/readRun';
-export { windowsOf, type PressureWindow } from './procedure/windowsOf';
-export { findingsOf, itemsOf } from './procedure/findingsOf';
-export { doubtsOf, type Doubt } from './procedure/doubtsOf';
-export { runState, type LiveMark, type RunningHold, type RunState } from './procedure/runState';
+export { readRun } from './run/readRun';
+export { windowsOf, type PressureWindow } from './reading/windowsOf';
+export { findingsOf, itemsOf } from './run/findingsOf';
+export { doubtsOf, type Doubt } from './run/doubtsOf';
+export { runState, type LiveMark, type RunningHold, type RunState } from './run/runState';
 export {
   WATCHED_WITHIN_MS,
   holdNow,
@@ -49,8 +49,8 @@ export {
   padNow,
   type HoldNow,
   type PadNow,
-} from './procedure/awaiting';
-export { admit } from './procedure/admit';
+} from './run/awaiting';
+export { admit } from './run/admit';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';
 export { sayStep } from './procedure/sayStep';
 export {
@@ -60,7 +60,7 @@ export {
   nearestLinePsi,
   nearestReadingPsi,
   nudgedPsi,
-} from './reading/graduation';
+} from './gauge/graduation';
 export { leakRate, type HoldMark, type LeakRate } from './leak/leakRate';
 export { leakEstimate, type LeakEstimate, type QuietEnd, type Settling } from './leak/leakEstimate';
 export { judge, judgeBy, SURE, type Judgement } from './reading/judge';

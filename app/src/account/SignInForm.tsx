@@ -2,7 +2,7 @@ import type { Me } from '@keen-bleed/contract';
 import { checkForm } from '@keen-bleed/contract/forms';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { ask, asProblem } from '../data/api';
+import { ask, asProblem } from '../wire/api';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';

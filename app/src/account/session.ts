@@ -1,7 +1,7 @@
 import type { Me } from '@keen-bleed/contract';
 import { useSyncExternalStore } from 'react';
-import { ask, asProblem } from '../data/api';
-import { dropKeptCache } from '../data/keptCache';
+import { ask, asProblem } from '../wire/api';
+import { dropKeptCache } from '../store/keptCache';
 import { keepMe, keptMe } from '../store/deviceStore';
 import { setOutboxOwner } from '../store/outbox';
 

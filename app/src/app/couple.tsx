@@ -1,1 +1,1 @@
-export { CoupleScreen as default } from '../couple/CoupleScreen';
+export { CoupleScreen as default } from '../rig/CoupleScreen';

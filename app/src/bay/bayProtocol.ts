@@ -1,4 +1,4 @@
-import type { Coupling, Device, Heard, RigUnderTest, Soap, Wear } from './twinTypes';
+import type { CouplerState, Device, Heard, RigUnderTest, Soap, Wear } from './twinTypes';
 
 /** What the Bay is set up with. */
 export interface BaySetup {
@@ -32,7 +32,7 @@ export interface BayFrame {
   handPsi: number;
   /** Drains, cocks and shop air that stand open, and how the couplers are joined. */
   opened: readonly string[];
-  coupling: Coupling;
+  coupling: CouplerState;
   speed: number;
   /** Openly set faults, in words. */
   faults: readonly string[];
@@ -104,7 +104,7 @@ export type BayMove =
   | { kind: 'hand-brake'; at: HandBrake }
   | { kind: 'fault'; id: string; howBad: HowBad }
   | { kind: 'open'; way: string; share: number }
-  | { kind: 'couple'; how: Coupling }
+  | { kind: 'couple'; how: CouplerState }
   | { kind: 'speed'; times: number };
 
 /** The rig in the worker, as the screen calls it. */

@@ -11,7 +11,7 @@ import {
   trembleAt,
   Twin,
   usualSeenGauge,
-  type Coupling,
+  type CouplerState,
   type Fault,
 } from '@keen-bleed/core/twin';
 import { isDrawn } from '../air/circuitOf';
@@ -137,7 +137,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let pedalPsi = 0;
   let handPsi = 0;
   let handBrake: HandBrake = 'parked';
-  let coupling: Coupling = 'right';
+  let coupling: CouplerState = 'right';
   const opened = new Set<string>();
 
   const frame = (): BayFrame | null => {

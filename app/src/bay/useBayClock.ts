@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Clock } from '../run/runClock';
+import type { Clock } from '../run/desk/runClock';
 import type { Bay } from './useBay';
 
 /** The time of a rig in the Bay as a clock: it goes as fast as the rig's time does. */

@@ -9,7 +9,7 @@ import type {
 } from '@keen-bleed/contract';
 import { defaultRuleSetId, ruleSets } from '@keen-bleed/core';
 import useSWR, { type SWRResponse } from 'swr';
-import type { RequestProblem } from './api';
+import type { RequestProblem } from '../wire/api';
 
 type Found<T> = SWRResponse<T, RequestProblem>;
 

@@ -5,7 +5,7 @@ import type { LinkedGauge } from '../linked/linkedGauge';
 import { FigureList } from '../record/FigureList';
 import { FindingList } from '../record/FindingList';
 import { LiveRunScreen } from '../run/LiveRunScreen';
-import { RunClock } from '../run/runClock';
+import { RunClock } from '../run/desk/runClock';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Txt } from '../ui/Txt';

@@ -1,8 +1,8 @@
 import type { OpenRun, RunEvent } from '@keen-bleed/contract';
 import { readRun } from '@keen-bleed/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import type { Clock } from '../run/runClock';
-import type { HowRead } from '../run/StepPane';
+import type { Clock } from '../run/desk/runClock';
+import type { HowRead } from '../run/step/StepPane';
 import { nextEvent } from '../store/nextEvent';
 import type { LiveRun, NewFact } from '../store/useRun';
 

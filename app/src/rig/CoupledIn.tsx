@@ -3,7 +3,7 @@ import { unitTitle } from '@keen-bleed/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { ask, asProblem } from '../data/api';
+import { ask, asProblem } from '../wire/api';
 import { useRigs, useUnits } from '../data/useRecords';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';

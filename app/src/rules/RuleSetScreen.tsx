@@ -14,7 +14,7 @@ import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { sessionEnded, useMe } from '../account/session';
-import { ask, asProblem } from '../data/api';
+import { ask, asProblem } from '../wire/api';
 import { useRuleSets } from '../data/useRecords';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';

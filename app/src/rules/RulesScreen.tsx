@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { v7 as uuidv7 } from 'uuid';
 import { useMe } from '../account/session';
-import { ask, asProblem } from '../data/api';
+import { ask, asProblem } from '../wire/api';
 import { useRuleSets } from '../data/useRecords';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';

@@ -14,17 +14,17 @@ import { LinkTo } from '../ui/LinkTo';
 import { OutboxSign } from '../ui/OutboxSign';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
-import { PadPart } from './PadPart';
+import { PadPart } from './pad/PadPart';
 import { LADDER_WIDTH, RunLadder } from './RunLadder';
-import { RunSheets, type SheetName } from './RunSheets';
-import { StepPane, type HowRead } from './StepPane';
+import { RunSheets, type SheetName } from './step/RunSheets';
+import { StepPane, type HowRead } from './step/StepPane';
 import type { LinkedGauge } from '../linked/linkedGauge';
 import { useLinkChoice } from '../linked/useLinkChoice';
 import { useLinkedGauge } from '../linked/useLinkedGauge';
-import { useRunDesk, type RunDesk } from './useRunDesk';
-import { useRunKeys } from './useRunKeys';
-import { useSpokenRun } from './useSpokenRun';
-import { useWakeLock } from './useWakeLock';
+import { useRunDesk, type RunDesk } from './desk/useRunDesk';
+import { useRunKeys } from './desk/useRunKeys';
+import { useSpokenRun } from './desk/useSpokenRun';
+import { useWakeLock } from './desk/useWakeLock';
 
 /** The pad's share of a phone's height, and its least and most, px. */
 const PAD = { share: 0.32, least: 180, most: 300, wide: 170, looking: 116 };

@@ -3,9 +3,9 @@ import { windowsOf, type RunState } from '@keen-bleed/core';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { Ladder } from '../ladder/Ladder';
-import type { RunDesk } from './useRunDesk';
-import { useBoxSize } from './useBoxSize';
-import { rangeInSight } from './rangeInSight';
+import type { RunDesk } from './desk/useRunDesk';
+import { useBoxSize } from '../ui/useBoxSize';
+import { rangeInSight } from './desk/rangeInSight';
 
 export const LADDER_WIDTH = 202;
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { leave, useMe } from '../account/session';
-import { asProblem } from '../data/api';
+import { asProblem } from '../wire/api';
 import { setPrefs, usePrefs, type Prefs } from '../prefs/prefs';
 import { useOutbox } from '../store/outbox';
 import { space } from '../theme/space';

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { ask, RequestProblem } from '../data/api';
+import { ask, RequestProblem } from '../wire/api';
 import {
   changeRun,
   countUnsent,

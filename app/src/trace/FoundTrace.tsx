@@ -4,7 +4,7 @@ import type * as Comlink from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
-import { useBoxSize } from '../run/useBoxSize';
+import { useBoxSize } from '../ui/useBoxSize';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Txt } from '../ui/Txt';

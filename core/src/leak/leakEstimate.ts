@@ -1,6 +1,6 @@
-import { normalCdf } from '../reading/normal';
-import { crossingUncertaintyPsi, LINE_SHARE_OF_HALF_DIVISION } from '../reading/uncertainty';
-import { readingUncertaintyPsi } from '../reading/uncertainty';
+import { normalCdf } from '../statistics/normal';
+import { crossingUncertaintyPsi, LINE_SHARE_OF_HALF_DIVISION } from '../gauge/uncertainty';
+import { readingUncertaintyPsi } from '../gauge/uncertainty';
 import { leakRate, type HoldMark, type LeakRate } from './leakRate';
 
 /** A stretch at the end of a hold in which the needle reached no line: it stayed between two of them. */

@@ -1,5 +1,5 @@
-import { crossingUncertaintyPsi, readingUncertaintyPsi } from '../reading/uncertainty';
-import { weightedLine } from '../reading/weightedLine';
+import { crossingUncertaintyPsi, readingUncertaintyPsi } from '../gauge/uncertainty';
+import { weightedLine } from '../statistics/weightedLine';
 
 /** One mark of a hold. */
 export interface HoldMark {

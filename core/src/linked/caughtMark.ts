@@ -1,4 +1,4 @@
-import type { PadNow } from '../procedure/awaiting';
+import type { PadNow } from '../run/awaiting';
 import type { GaugeSample } from './sampleLog';
 
 /** A moment a linked gauge has seen that the pad waits for. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { PadNow } from '../procedure/awaiting';
+import type { PadNow } from '../run/awaiting';
 import { caughtMark } from './caughtMark';
 import { withSample, type GaugeSample } from './sampleLog';
 

@@ -1,5 +1,5 @@
 import type { GaugeRole } from '@keen-bleed/contract';
-import { EYE_SHARE_OF_HALF_DIVISION, gaugeShare, REACTION_S } from './uncertainty';
+import { EYE_SHARE_OF_HALF_DIVISION, gaugeShare, REACTION_S } from '../gauge/uncertainty';
 
 /** Quicker than any vehicle's compressor fills its tanks; marks that say so were not both meant. House value. */
 export const FASTEST_CLIMB_PSI_PER_S = 5;

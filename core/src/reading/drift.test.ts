@@ -2,7 +2,7 @@ import { linearRegression } from 'simple-statistics';
 import { testUnit } from '../test/walk';
 import { seededNumbers } from '../test/seededNumbers';
 import { drift } from './drift';
-import { levelOf } from './gaugeCheck';
+import { levelOf } from '../gauge/gaugeCheck';
 
 const DAY = 86_400_000;
 const nowMs = 1_000 * DAY;

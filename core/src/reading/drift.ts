@@ -1,4 +1,4 @@
-import { weightedLine } from './weightedLine';
+import { weightedLine } from '../statistics/weightedLine';
 
 /** One past value of a figure. */
 export interface DriftPoint {

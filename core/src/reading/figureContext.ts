@@ -1,6 +1,6 @@
 import type { GaugeRole, PressureUnit, RuleSet } from '@keen-bleed/contract';
 import type { Step } from '../procedure/procedure';
-import type { LiveMark } from '../procedure/runState';
+import type { LiveMark } from '../run/runState';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 
 /** What figures are computed in the light of. */

@@ -1,16 +1,16 @@
 import type { Figure, FigureId } from '@keen-bleed/contract';
 import { freeAirScfm } from '../gas/freeAir';
 import type { Reckoning } from '../procedure/procedure';
-import type { LiveMark, RunState } from '../procedure/runState';
+import type { LiveMark, RunState } from '../run/runState';
 import { totalTankVolumeIn3 } from '../rig/tankVolume';
 import { sayPressure } from '../units/say';
 import { buildUp, FASTEST_CLIMB_PSI_PER_S } from './buildUp';
 import type { FigureContext, StepMarks } from './figureContext';
 import { forTheRecord, judged, unreadable } from './figureParts';
 import { sayValue } from './figureWords';
-import { levelOf } from './gaugeCheck';
+import { levelOf } from '../gauge/gaugeCheck';
 import { leakFigures } from './leakFigures';
-import { gaugeShare, REACTION_S, readingUncertaintyPsi } from './uncertainty';
+import { gaugeShare, REACTION_S, readingUncertaintyPsi } from '../gauge/uncertainty';
 
 /** Every figure that the marks of a run allow so far, in the order of the steps. */
 export function figuresOf(state: RunState, context: FigureContext): Figure[] {

@@ -1,5 +1,5 @@
 import type { LimitUsed } from '@keen-bleed/contract';
-import { chanceWithin } from './normal';
+import { chanceWithin } from '../statistics/normal';
 
 /** How sure a verdict must be, as a probability. */
 export const SURE = 0.95;

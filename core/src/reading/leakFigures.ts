@@ -4,14 +4,14 @@ import { equivalentHoleMm } from '../gas/orifice';
 import { leakEstimate, type LeakEstimate, type QuietEnd } from '../leak/leakEstimate';
 import { holdNeededS } from '../leak/leakRate';
 import type { HoldAct, Reckoning } from '../procedure/procedure';
-import type { LiveMark } from '../procedure/runState';
+import type { LiveMark } from '../run/runState';
 import { unitsOf } from '../rig/rigUnderTest';
 import { totalTankVolumeIn3 } from '../rig/tankVolume';
 import { rounded } from '../units/say';
 import type { StepMarks } from './figureContext';
 import { forTheRecord, judged, unreadable } from './figureParts';
 import { sayValue } from './figureWords';
-import { lineAbovePsi, lineBelowPsi } from './graduation';
+import { lineAbovePsi, lineBelowPsi } from '../gauge/graduation';
 import { SURE_COVERAGE } from './judge';
 
 /** A hold longer than this is not asked for: temperature and patience both drift. */

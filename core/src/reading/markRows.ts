@@ -1,5 +1,5 @@
 import type { RunEvent } from '@keen-bleed/contract';
-import type { RunState } from '../procedure/runState';
+import type { RunState } from '../run/runState';
 
 /** One mark as a line of a table, for export. */
 export interface MarkRow {

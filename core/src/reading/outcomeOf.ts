@@ -1,7 +1,7 @@
 import type { Figure, Finding, Outcome, Verdict } from '@keen-bleed/contract';
-import type { RunState } from '../procedure/runState';
+import type { RunState } from '../run/runState';
 import { CORE_VERSION } from '../version';
-import { findingsOf } from '../procedure/findingsOf';
+import { findingsOf } from '../run/findingsOf';
 import type { FigureContext } from './figureContext';
 import { figuresOf } from './figuresOf';
 import { sayFigureLine } from './figureWords';

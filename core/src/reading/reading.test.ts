@@ -3,11 +3,11 @@ import { jStat } from 'jstat';
 import fc from 'fast-check';
 import { linearRegression } from 'simple-statistics';
 import { buildUp } from './buildUp';
-import { halfDivisionPsi, lineBelowPsi, nearestReadingPsi, nudgedPsi } from './graduation';
+import { halfDivisionPsi, lineBelowPsi, nearestReadingPsi, nudgedPsi } from '../gauge/graduation';
 import { judge, SURE_COVERAGE } from './judge';
-import { chanceWithin, normalCdf } from './normal';
-import { levelUncertaintyPsi } from './uncertainty';
-import { weightedLine } from './weightedLine';
+import { chanceWithin, normalCdf } from '../statistics/normal';
+import { levelUncertaintyPsi } from '../gauge/uncertainty';
+import { weightedLine } from '../statistics/weightedLine';
 
 const psiGauge = { unit: 'psi', division: 2, top: 150 } as const;
 const barGauge = { unit: 'bar', division: 0.2, top: 12 } as const;

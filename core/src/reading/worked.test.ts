@@ -1,5 +1,5 @@
 import type { FigureId, RuleSet, Unit } from '@keen-bleed/contract';
-import { padNow } from '../procedure/awaiting';
+import { padNow } from '../run/awaiting';
 import { newUnitDraft, usualGauge } from '../rig/newUnit';
 import { inService } from '../standards/inService';
 import { numberedPorts } from '../standards/numberedPorts';

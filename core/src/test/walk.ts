@@ -1,10 +1,10 @@
 import type { RuleSet, RunEvent, Unit } from '@keen-bleed/contract';
-import { admit } from '../procedure/admit';
-import { holdNow, markAt, padNow } from '../procedure/awaiting';
-import { itemsOf } from '../procedure/findingsOf';
+import { admit } from '../run/admit';
+import { holdNow, markAt, padNow } from '../run/awaiting';
+import { itemsOf } from '../run/findingsOf';
 import { procedureFor } from '../procedure/procedureFor';
-import { runState, type RunState } from '../procedure/runState';
-import { halfDivisionPsi } from '../reading/graduation';
+import { runState, type RunState } from '../run/runState';
+import { halfDivisionPsi } from '../gauge/graduation';
 import type { FigureContext } from '../reading/figureContext';
 import { newUnitDraft } from '../rig/newUnit';
 import { roadTest } from '../standards/roadTest';

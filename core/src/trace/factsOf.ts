@@ -1,11 +1,11 @@
 import type { OpenRun, RunEvent } from '@keen-bleed/contract';
 import { caughtMark } from '../linked/caughtMark';
 import type { GaugeSample } from '../linked/sampleLog';
-import { admit } from '../procedure/admit';
-import { padNow } from '../procedure/awaiting';
-import { itemsOf } from '../procedure/findingsOf';
-import { readRun } from '../procedure/readRun';
-import type { RunState } from '../procedure/runState';
+import { admit } from '../run/admit';
+import { padNow } from '../run/awaiting';
+import { itemsOf } from '../run/findingsOf';
+import { readRun } from '../run/readRun';
+import type { RunState } from '../run/runState';
 import { psiAt, type Segment, type Trace } from './segments';
 
 type Bare<T> = T extends RunEvent ? Omit<T, 'id' | 'seq'> : never;

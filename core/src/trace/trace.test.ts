@@ -1,7 +1,7 @@
 import { linearRegression } from 'simple-statistics';
 import { roadTest } from '../standards/roadTest';
 import { testUnit } from '../test/walk';
-import { readRun } from '../procedure/readRun';
+import { readRun } from '../run/readRun';
 import { outcomeOf } from '../reading/outcomeOf';
 import type { RunEvent } from '@keen-bleed/contract';
 import { Twin } from '../twin/twin';

@@ -1,7 +1,7 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { released, semi, truck, until } from '../test/rigsInAir';
 import { unitOf } from '../test/walk';
-import { deviceStates } from './deviceStates';
+import { deviceStates } from './senses/deviceStates';
 import { faultsOf } from './faults/faultsOf';
 import { Twin } from './twin';
 

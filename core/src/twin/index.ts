@@ -1,15 +1,15 @@
 /* The twin stands apart from the rest of core, so that a page that does not need it does not load it. */
-export { Twin, type Coupling, type TwinSite } from './twin';
+export { Twin, type CouplerState, type TwinSite } from './twin';
 export type { Wear } from './wear';
-export type { AirEvent } from './airRun';
-export type { Network, NetElement, NetNode } from './network';
-export { OUTSIDE } from './network';
+export type { AirEvent } from './solver/airRun';
+export type { Network, NetElement, NetNode } from './network/network';
+export { OUTSIDE } from './network/network';
 export { faultsOf } from './faults/faultsOf';
 export { twinWith } from './faults/twinWith';
 export type { Fault, Severity } from './faults/fault';
-export { deviceStates, type Device, type DeviceState } from './deviceStates';
-export { nearestReadingPsi } from '../reading/graduation';
-export { needlePsi, trembleAt, usualSeenGauge, type SeenGauge } from './seenGauge';
+export { deviceStates, type Device, type DeviceState } from './senses/deviceStates';
+export { nearestReadingPsi } from '../gauge/graduation';
+export { needlePsi, trembleAt, usualSeenGauge, type SeenGauge } from './senses/seenGauge';
 export { drive, REFERENCE_S, referenceMoves, type Move } from './referenceRun';
 export {
   exhaustsOf,
@@ -20,4 +20,4 @@ export {
   soapAt,
   type Heard,
   type Soap,
-} from './bayChecks';
+} from './senses/soapAndEar';

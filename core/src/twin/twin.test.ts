@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { semi, truck } from '../test/rigsInAir';
-import { OUTSIDE } from './network';
+import { OUTSIDE } from './network/network';
 import { drive, referenceMoves } from './referenceRun';
 import { Twin } from './twin';
 

@@ -1,10 +1,10 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
-import { PA_PER_PSI } from './parts/pascal';
-import { airOf, SHOP_AIR, SHOP_PA } from './airOf';
-import { AirRun, type AirEvent } from './airRun';
-import { AirSystem } from './airSystem';
-import { outsidePaAt } from './outside';
-import type { Sides } from './parts/chambers';
+import { PA_PER_PSI } from './network/pascal';
+import { airOf, SHOP_AIR, SHOP_PA } from './network/airOf';
+import { AirRun, type AirEvent } from './solver/airRun';
+import { AirSystem } from './equations/airSystem';
+import { outsidePaAt } from './equations/outside';
+import type { Sides } from './network/chambers';
 import { wearOf, type EngineChange, type Wear } from './wear';
 
 const KELVIN = 273.15;
@@ -34,7 +34,7 @@ export interface TwinSite {
 }
 
 /** How a towed unit's two lines are coupled. */
-export type Coupling = 'right' | 'crossed' | 'apart';
+export type CouplerState = 'right' | 'crossed' | 'apart';
 
 /** The physics of one rig in one place, driven by hand and foot. Deterministic: the same moves give the same run. */
 export class Twin {
@@ -224,7 +224,7 @@ export class Twin {
   }
 
   /** Couples a towed unit: right, with its lines crossed, or not at all, with both lines open at either end. */
-  couple(towed: string, how: Coupling): void {
+  couple(towed: string, how: CouplerState): void {
     const { conductance } = this.system;
     for (const line of ['supply', 'service'] as const) {
       const other = line === 'supply' ? 'service' : 'supply';

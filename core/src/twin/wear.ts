@@ -1,4 +1,4 @@
-import type { AirEvent } from './airRun';
+import type { AirEvent } from './solver/airRun';
 
 /** When the engine was given other turns. */
 export interface EngineChange {

@@ -1,1 +1,1 @@
-export { OpenRunsScreen as default } from '../../run/OpenRunsScreen';
+export { WorkScreen as default } from '../../work/WorkScreen';

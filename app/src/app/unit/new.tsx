@@ -1,1 +1,1 @@
-export { NewUnitScreen as default } from '../../rig/NewUnitScreen';
+export { NewUnitScreen as default } from '../../unit/NewUnitScreen';

@@ -1,4 +1,4 @@
-import { holeConductance } from '../flow';
+import { holeConductance } from '../equations/flow';
 import type { Twin } from '../twin';
 import { between, blocked, leak, OUT_OF_REACH_PSI, seat, type Fault } from './fault';
 import { loadFaults } from './loadFaults';

@@ -1,4 +1,4 @@
-import { holeConductance } from '../flow';
+import { holeConductance } from '../equations/flow';
 import type { Twin } from '../twin';
 
 /** How bad a fault is: from just there, 0, to as bad as it gets, 1. */

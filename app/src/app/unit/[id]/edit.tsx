@@ -1,1 +1,1 @@
-export { EditUnitScreen as default } from '../../../rig/EditUnitScreen';
+export { EditUnitScreen as default } from '../../../unit/EditUnitScreen';

@@ -1,1 +1,1 @@
-export { RigScreen as default } from '../../../rig/RigScreen';
+export { UnitScreen as default } from '../../../unit/UnitScreen';

@@ -1,0 +1,224 @@
+import type { GaugeRole } from '@keen-bleed/contract';
+import {
+  caughtMark,
+  halfDivisionPsi,
+  holdNow,
+  itemsOf,
+  markAt,
+  nearestLinePsi,
+  nearestReadingPsi,
+  nudgedPsi,
+  padNow,
+  type HoldNow,
+  type PadNow,
+} from '@keen-bleed/core';
+import { useEffect, useMemo, useState } from 'react';
+import type { LinkedGauge } from '../../linked/linkedGauge';
+import type { LiveRun, NewFact } from '../../store/useRun';
+import { useRunClock } from './runClock';
+import { signalHoldOver, signalMark } from './signal';
+import { useBounceGuard } from '../pad/useBounceGuard';
+import { useNow } from './useNow';
+
+/** What lies in front of the technician at one moment of a run, and what they can do about it. */
+export interface RunDesk {
+  pad: PadNow | null;
+  hold: HoldNow | null;
+  /** Where the needle is thought to be; null where no reading is waited for. */
+  needlePsi: number | null;
+  /** Where a linked gauge's needle stands now. */
+  livePsi: number | null;
+  /** When a linked gauge saw what the pad waits for. */
+  caughtAtMs: number | null;
+  /** What one nudge moves. */
+  movePsi: number;
+  gaugeRole: GaugeRole;
+  setGaugeRole: (role: GaugeRole) => void;
+  /** In a hold: the pad ends it with a reading instead of waiting for a line. */
+  readingNow: boolean;
+  readNow: () => void;
+  /** The answers of a step of looking as they stand, by key. */
+  answers: Readonly<Record<string, string>>;
+  answer: (key: string, value: string) => void;
+  /** More time for the hold that runs, or for the one that has just ended by itself. */
+  longer: () => void;
+  /** What went wrong with the last fact. */
+  trouble: string | null;
+  press: () => void;
+  nudge: (moves: number) => void;
+  drag: (psi: number) => void;
+  undo: () => void;
+  tell: (fact: NewFact) => void;
+}
+
+/** Ties a run's state to the pad, the needle and the clock. */
+export function useRunDesk(
+  { header, state, record }: LiveRun,
+  linked: LinkedGauge | null = null,
+): RunDesk {
+  const { gauge } = header.unit;
+  const { step } = state;
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<GaugeRole | null>(null);
+  const [answered, setAnswered] = useState<{
+    stepId: string;
+    answers: Readonly<Record<string, string>>;
+  } | null>(null);
+  const [readingIn, setReadingIn] = useState<string | null>(null);
+  const [moved, setMoved] = useState<{ awaits: string; psi: number } | null>(null);
+  const counts = useBounceGuard();
+  const clock = useRunClock();
+
+  const tick = useNow(state.hold !== null);
+  // The first drawing after a mark may still hold the clock of before it.
+  const nowMs = Math.max(tick, state.lastAtMs);
+  const hold = holdNow(state, nowMs);
+  const readingNow = hold !== null && !hold.over && readingIn === step?.id;
+  // The fact that ends it is on its way: a press now would fall into the next step.
+  const isEnding = (hold?.endsByItself ?? false) && readingIn !== step?.id;
+  // Reading now is as if the time were up: the pad takes the reading that ends the hold.
+  const pad = isEnding
+    ? null
+    : padNow(state, readingNow && state.hold ? state.hold.endsAtMs : nowMs);
+  const gaugeRole =
+    chosen ??
+    linked?.asRole ??
+    (step?.act.kind === 'ready' ? step.act.gauges[0] : null) ??
+    'primary';
+
+  const answers = useMemo(() => {
+    if (!step) return {};
+    const usual = itemsOf(step).map((item) => [item.key, item.options[0]?.value ?? ''] as const);
+    return {
+      ...Object.fromEntries(usual),
+      ...(answered?.stepId === step.id ? answered.answers : {}),
+    };
+  }, [answered, step]);
+
+  const awaits = `${step?.id ?? ''}/${pad?.spec.key ?? ''}/${state.marks.length}`;
+  const log = linked?.log;
+  const { lastAtMs } = state;
+  const padKey = pad ? `${pad.spec.key}/${pad.proposedPsi}/${pad.method}` : '';
+  // The pad is made anew at each drawing; what it waits for is what counts.
+  const caught = useMemo(
+    () => (pad && log ? caughtMark(pad, log, lastAtMs) : null),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [padKey, log, lastAtMs],
+  );
+  const livePsi = linked?.psi ?? null;
+  const byHand = moved?.awaits === awaits;
+  const proposedPsi = !pad
+    ? null
+    : caught
+      ? caught.psi
+      : livePsi !== null && pad.method === 'read'
+        ? livePsi
+        : pad.proposedPsi;
+  const needlePsi = !pad ? null : byHand ? moved.psi : proposedPsi;
+  // A dial's lines only where a passing is timed; in a hold the needle may also stand between two.
+  const byLine = pad?.method === 'crossing' && pad.between === null;
+
+  const keep = async (fact: NewFact): Promise<boolean> => {
+    try {
+      const problem = await record(fact);
+      setTrouble(problem);
+      return problem === null;
+    } catch {
+      setTrouble('This device could not keep that. Free some space on it, then press again.');
+      return false;
+    }
+  };
+  const tell = (fact: NewFact) => void keep(fact);
+
+  const press = () => {
+    if (!counts()) return;
+    if (!step) {
+      tell({ kind: 'close', how: 'complete' });
+    } else if (step.act.kind === 'ready') {
+      if (itemsOf(step).length > 0) tell({ kind: 'look', stepId: step.id, answers });
+      tell({ kind: 'ready', stepId: step.id, gauge: gaugeRole });
+    } else if (step.act.kind === 'look') {
+      void keep({ kind: 'look', stepId: step.id, answers }).then((kept) => {
+        if (kept) setTimeout(signalMark, 60);
+      });
+    } else if (pad && needlePsi !== null) {
+      const { spec, method } = markAt(pad, needlePsi, gauge);
+      void keep({
+        kind: 'mark',
+        stepId: step.id,
+        key: spec.key,
+        readingPsi: needlePsi,
+        resolutionPsi: linked && !byHand ? linked.resolutionPsi : halfDivisionPsi(gauge),
+        method,
+        // Seen by the gauge when it happened; the press only confirms it.
+        ...(caught && !byHand ? { atMs: caught.atMs } : {}),
+      }).then((kept) => {
+        // The first tone of a page is slow to make: the mark is drawn before it sounds.
+        if (kept) setTimeout(signalMark, 60);
+      });
+    }
+  };
+
+  const isOver = hold?.over ?? false;
+  const holdStepId = step?.id;
+  useEffect(() => {
+    if (isOver) signalHoldOver();
+  }, [isOver]);
+  useEffect(() => {
+    if (!isEnding || !holdStepId) return;
+    // A thumb that was on its way to a line must not mark in the step that comes next.
+    counts();
+    void record({ kind: 'hold-over', stepId: holdStepId });
+  }, [counts, holdStepId, isEnding, record]);
+
+  return {
+    pad,
+    hold,
+    needlePsi,
+    livePsi,
+    caughtAtMs: caught && !byHand ? caught.atMs : null,
+    movePsi: halfDivisionPsi(gauge) * (byLine ? 2 : 1),
+    readingNow,
+    readNow: () => setReadingIn(readingNow ? null : (step?.id ?? null)),
+    answers,
+    answer: (key, value) => {
+      if (!step) return;
+      const before = answered?.stepId === step.id ? answered.answers : {};
+      setAnswered({ stepId: step.id, answers: { ...before, [key]: value } });
+    },
+    longer: () => {
+      if (step?.act.kind === 'hold' && state.hold) {
+        tell({ kind: 'extend', stepId: step.id, seconds: step.act.extendSeconds });
+        return;
+      }
+      const ended = state.undoable;
+      if (ended?.kind !== 'hold-over') return;
+      const act = state.procedure.steps.find((each) => each.id === ended.stepId)?.act;
+      const more = act?.kind === 'hold' ? act.extendSeconds : 60;
+      const sinceS = Math.ceil((clock() - ended.atMs) / 1000);
+      tell({ kind: 'retract', target: ended.id });
+      tell({ kind: 'extend', stepId: ended.stepId, seconds: Math.min(1_800, more + sinceS) });
+    },
+    gaugeRole,
+    setGaugeRole: setChosen,
+    trouble,
+    press,
+    nudge: (moves) => {
+      if (!pad) return;
+      // From where the last nudge put it, drawn or not: keys come faster than a slow phone draws.
+      setMoved((before) => {
+        const from = before?.awaits === awaits ? before.psi : (proposedPsi ?? pad.proposedPsi);
+        return { awaits, psi: nudgedPsi(from, moves * (byLine ? 2 : 1), gauge) };
+      });
+    },
+    drag: (psi) =>
+      setMoved({
+        awaits,
+        psi: byLine ? nearestLinePsi(psi, gauge) : nearestReadingPsi(psi, gauge),
+      }),
+    undo: () => {
+      if (state.undoable) tell({ kind: 'retract', target: state.undoable.id });
+    },
+    tell,
+  };
+}

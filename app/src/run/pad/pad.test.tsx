@@ -1,0 +1,171 @@
+import { procedureFor, roadTest, runState } from '@keen-bleed/core';
+import { madeUpUnit } from '../../test/madeUpUnit';
+import { doing, onPage } from '../../test/onPage';
+import { NudgeRow } from './NudgeRow';
+import { Pad } from './Pad';
+import { rangeInSight } from '../desk/rangeInSight';
+
+const touch = (element: HTMLElement, type: string) =>
+  element.dispatchEvent(
+    new MouseEvent(type, { bubbles: true, cancelable: true, button: 0, buttons: 1 }),
+  );
+
+describe('the pad', () => {
+  it('marks when it is touched, and once, not again when it is let go', async () => {
+    const marked = jest.fn();
+    const page = await onPage(
+      <Pad title="Needle at 85 psi" hint="tap" atTouch height={200} onPress={marked} />,
+    );
+    const pad = page.the('button', 'Needle at 85 psi. tap');
+    await doing(() => touch(pad, 'mousedown'));
+    expect(marked).toHaveBeenCalledTimes(1);
+    await doing(() => {
+      touch(pad, 'mouseup');
+      touch(pad, 'click');
+    });
+    expect(marked).toHaveBeenCalledTimes(1);
+    await page.leave();
+  });
+
+  it('hears the next press where a release never came, since it had moved from under the finger', async () => {
+    const pressed = jest.fn();
+    const page = await onPage(
+      <Pad title="Mark" hint="tap" atTouch height={200} onPress={pressed} />,
+    );
+    await doing(() => touch(page.the('button'), 'mousedown'));
+    await page.redraw(
+      <Pad title="All right" hint="tap" atTouch={false} height={100} onPress={pressed} />,
+    );
+    await doing(() => touch(document.body, 'mouseup'));
+    await doing(() => {
+      const pad = page.the('button');
+      touch(pad, 'mousedown');
+      touch(pad, 'mouseup');
+      touch(pad, 'click');
+    });
+    expect(pressed).toHaveBeenCalledTimes(2);
+    await page.leave();
+  });
+
+  it('is pressed without a touch by a screen reader', async () => {
+    const marked = jest.fn();
+    const page = await onPage(
+      <Pad title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
+    );
+    await doing(() => page.the('button').click());
+    expect(marked).toHaveBeenCalledTimes(1);
+    await page.leave();
+  });
+
+  it('waits for the release where there is no moment to catch, and does nothing when it waits for nothing', async () => {
+    const closed = jest.fn();
+    const page = await onPage(
+      <Pad title="Keep this run" hint="closes it" atTouch={false} height={200} onPress={closed} />,
+    );
+    await doing(() => touch(page.the('button'), 'mousedown'));
+    expect(closed).not.toHaveBeenCalled();
+    await doing(() => {
+      touch(page.the('button'), 'mouseup');
+      touch(page.the('button'), 'click');
+    });
+    expect(closed).toHaveBeenCalledTimes(1);
+    await page.redraw(<Pad title="Hold" hint="" atTouch disabled height={200} onPress={closed} />);
+    await doing(() => page.the('button').click());
+    expect(closed).toHaveBeenCalledTimes(1);
+    await page.leave();
+  });
+});
+
+describe('the row over the pad', () => {
+  const row = (reading: string | null, does: Partial<Parameters<typeof NudgeRow>[0]> = {}) => (
+    <NudgeRow
+      reading={reading}
+      move="1"
+      canUndo
+      onNudge={() => undefined}
+      onUndo={() => undefined}
+      onNote={() => undefined}
+      {...does}
+    />
+  );
+
+  it('nudges both ways and says by how much', async () => {
+    const onNudge = jest.fn();
+    const page = await onPage(row('118', { onNudge }));
+    await doing(() => page.the('button', 'Move the reading down by 1').click());
+    await doing(() => page.the('button', 'Move the reading up by 1').click());
+    expect(onNudge.mock.calls).toEqual([[-1], [1]]);
+    await page.leave();
+  });
+
+  it('offers no nudge without a reading and no undo without anything to take back', async () => {
+    const page = await onPage(row(null, { canUndo: false }));
+    const off = page.all('button').filter((each) => each.getAttribute('aria-disabled') === 'true');
+    expect(off.map((each) => each.getAttribute('aria-label'))).toEqual([
+      'Undo',
+      'Move the reading down by 1',
+      'Move the reading up by 1',
+    ]);
+    await page.leave();
+  });
+});
+
+describe('what the ladder looks at', () => {
+  const unit = madeUpUnit();
+  const procedure = procedureFor({ unit, towed: [] }, roadTest, ['drain', 'couplers']);
+  const base = { seq: 0, atMs: 0 };
+  const ready = {
+    ...base,
+    id: '1',
+    seq: 1,
+    kind: 'ready',
+    stepId: 'prepare',
+    gauge: 'primary',
+  } as const;
+  const skip = (seq: number, stepId: string) =>
+    ({ ...base, id: String(seq), seq, kind: 'skip', stepId, reason: 'x' }) as const;
+  const start = {
+    ...base,
+    id: '9',
+    seq: 9,
+    kind: 'mark',
+    stepId: 'static-hold',
+    key: 'start',
+    readingPsi: 120,
+    resolutionPsi: 1,
+    method: 'read',
+  } as const;
+
+  it('is the whole dial, and in a hold the lines the needle may cross', () => {
+    expect(rangeInSight(runState(procedure, unit, [ready]), unit.gauge)).toEqual([0, 150]);
+    const holding = runState(procedure, unit, [
+      ready,
+      skip(2, 'build-up'),
+      skip(3, 'cut-out'),
+      skip(4, 'cut-in'),
+      start,
+    ]);
+    const [low, high] = rangeInSight(holding, unit.gauge);
+    expect([low, high]).toEqual([106, 126]);
+  });
+
+  it('follows a needle that falls far', () => {
+    const fallen = {
+      ...start,
+      id: '10',
+      seq: 10,
+      key: 'crossing',
+      readingPsi: 100,
+      method: 'crossing',
+    } as const;
+    const holding = runState(procedure, unit, [
+      ready,
+      skip(2, 'build-up'),
+      skip(3, 'cut-out'),
+      skip(4, 'cut-in'),
+      start,
+      fallen,
+    ]);
+    expect(rangeInSight(holding, unit.gauge)[0]).toBe(94);
+  });
+});

@@ -1,0 +1,237 @@
+import type { Figure, Gauge, GaugeRole, School } from '@keen-bleed/contract';
+import {
+  gaugeWord,
+  itemsOf,
+  sayLevel,
+  sayStep,
+  sayValue,
+  type Doubt,
+  type HoldNow,
+  type RunState,
+} from '@keen-bleed/core';
+import { View } from 'react-native';
+import { sayClock } from '../../data/when';
+import { space } from '../../theme/space';
+import { Button } from '../../ui/Button';
+import { Caution } from '../../ui/Caution';
+import { Notice } from '../../ui/Notice';
+import { Segments } from '../../ui/Segments';
+import { Txt } from '../../ui/Txt';
+import { LookList } from './LookList';
+import type { RunDesk } from '../desk/useRunDesk';
+
+/** Who reads the needle: an eye, or a gauge set that is teed in. */
+export interface HowRead {
+  byGauge: boolean;
+  choose: (byGauge: boolean) => void;
+}
+
+interface StepPaneProps {
+  state: RunState;
+  gauge: Gauge;
+  school: School;
+  desk: RunDesk;
+  /** Figures of the run so far. */
+  figures: readonly Figure[];
+  doubts: readonly Doubt[];
+  /** There is little width: on a phone beside the ladder. */
+  narrow: boolean;
+  onSkip: () => void;
+  reading: HowRead;
+}
+
+/** The step that is waited on: what to do, its dangers, its clock, and what came out so far. */
+export function StepPane({
+  state,
+  gauge,
+  school,
+  desk,
+  figures,
+  doubts,
+  narrow,
+  onSkip,
+  reading,
+}: StepPaneProps) {
+  const { step } = state;
+  if (!step) return null;
+  const hold = state.hold ? desk.hold : null;
+  const items = itemsOf(step);
+  const sayings = step.say.map((line) => (
+    <Txt key={line} tone="quiet">
+      {sayStep(line, gauge.unit, school)}
+    </Txt>
+  ));
+  return (
+    <View style={{ gap: space.step }}>
+      <Txt as="stepTitle" heading={2} live="polite">
+        {step.title}
+      </Txt>
+      {doubts.map((doubt) => (
+        <Notice key={doubt.what} manner="trouble" title={doubt.what} text={doubt.remedy} />
+      ))}
+      {hold ? (
+        <HoldClock hold={hold} />
+      ) : (
+        <>
+          <LastHold state={state} figures={figures} desk={desk} />
+          <Caution lines={step.cautions} narrow={narrow} />
+        </>
+      )}
+      {hold ? null : sayings}
+      {step.act.kind === 'ready' ? (
+        <>
+          <Checks checks={step.act.checks} />
+          <View style={{ gap: space.hair }}>
+            <Txt as="smallBold">How it is read</Txt>
+            <Segments
+              label="How it is read"
+              size="glove"
+              options={[
+                { value: 'eye', title: 'by eye' },
+                { value: 'gauge', title: 'by a gauge set' },
+              ]}
+              value={reading.byGauge ? 'gauge' : 'eye'}
+              onChange={(value) => reading.choose(value === 'gauge')}
+            />
+          </View>
+          {reading.byGauge ? null : (
+            <View style={{ gap: space.hair }}>
+              <Txt as="smallBold">Gauge you will read</Txt>
+              <Segments
+                label="Gauge you will read"
+                size="glove"
+                options={step.act.gauges.map((role: GaugeRole) => ({
+                  value: role,
+                  title: gaugeWord(role, school),
+                }))}
+                value={desk.gaugeRole}
+                onChange={desk.setGaugeRole}
+              />
+            </View>
+          )}
+        </>
+      ) : null}
+      {items.length > 0 ? (
+        <LookList items={items} school={school} answers={desk.answers} onAnswer={desk.answer} />
+      ) : null}
+      {hold ? <HoldSoFar state={state} gauge={gauge} figures={figures} /> : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
+        {hold ? (
+          <Button title="Longer" size="glove" label="Hold a minute longer" onPress={desk.longer} />
+        ) : null}
+        {hold && !hold.over ? (
+          <Button
+            title={desk.readingNow ? 'Watch on' : 'Read now'}
+            size="glove"
+            label={
+              desk.readingNow
+                ? 'Go on watching for a line'
+                : 'End the hold with a reading of the needle'
+            }
+            onPress={desk.readNow}
+          />
+        ) : null}
+        {step.maySkip ? (
+          <Button
+            title="Skip"
+            manner="quiet"
+            size="glove"
+            label={`Skip ${step.title}`}
+            onPress={onSkip}
+          />
+        ) : null}
+      </View>
+    </View>
+  );
+}
+
+function Checks({ checks }: { checks: readonly string[] }) {
+  return (
+    <View role="list" style={{ gap: space.near }}>
+      {checks.map((check) => (
+        <View key={check} role="listitem" style={{ flexDirection: 'row', gap: space.near }}>
+          <Txt tone="quiet">—</Txt>
+          <Txt style={{ flex: 1 }}>{check}</Txt>
+        </View>
+      ))}
+    </View>
+  );
+}
+
+/** A hold that has just ended by itself and does not tell yet can still be made longer: no air was used since. */
+function LastHold({
+  state,
+  figures,
+  desk,
+}: {
+  state: RunState;
+  figures: readonly Figure[];
+  desk: RunDesk;
+}) {
+  const ended = state.undoable;
+  if (ended?.kind !== 'hold-over') return null;
+  const open = figures.find(
+    (figure) => figure.stepId === ended.stepId && figure.verdict === 'cant-tell',
+  );
+  if (!open) return null;
+  return (
+    <Notice
+      title="The hold does not tell yet"
+      text={open.settle ?? open.why}
+      action={{ title: 'Hold a minute more', onPress: desk.longer }}
+    />
+  );
+}
+
+/** A rate with more doubt than this, psi/min, says nothing yet. */
+const WORTH_SHOWING = 3;
+
+function HoldClock({ hold }: { hold: HoldNow }) {
+  return (
+    <View>
+      <Txt as="clock" testID="clock">
+        {sayClock(hold.leftMs)}
+      </Txt>
+      <Txt as="small" tone="quiet" live="polite">
+        {hold.over ? 'time is up' : 'left'}
+      </Txt>
+    </View>
+  );
+}
+
+function HoldSoFar({
+  state,
+  gauge,
+  figures,
+}: {
+  state: RunState;
+  gauge: Gauge;
+  figures: readonly Figure[];
+}) {
+  const marks = state.marks.filter((mark) => mark.stepId === state.step?.id);
+  const leak = figures.find(
+    (figure) => figure.unit === 'psi/min' && figure.stepId === state.step?.id,
+  );
+  return (
+    <View style={{ gap: space.hair }} testID="hold-so-far">
+      <Txt as="number">
+        {marks.map((mark) => sayLevel(mark.readingPsi, gauge.unit)).join(', ')}
+        <Txt as="small" tone="quiet">{` ${gauge.unit}`}</Txt>
+      </Txt>
+      {typeof leak?.value === 'number' &&
+      leak.standardUncertainty !== null &&
+      leak.standardUncertainty < WORTH_SHOWING ? (
+        <>
+          <Txt>{`about ${sayValue(leak.value, leak.unit, gauge.unit)}`}</Txt>
+          <Txt as="small" tone="quiet">
+            {`± ${sayValue(2 * leak.standardUncertainty, leak.unit, gauge.unit)} so far`}
+          </Txt>
+        </>
+      ) : (
+        <Txt as="small" tone="quiet">
+          No line crossed, no touch needed: it ends by itself.
+        </Txt>
+      )}
+    </View>
+  );
+}

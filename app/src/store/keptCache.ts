@@ -1,0 +1,62 @@
+import type { Cache, State } from 'swr';
+import { keepByName, keptByName, keptMe } from './deviceStore';
+
+/** What was last read of the shop, so that the app opens with no network: yard, units, rigs, rule sets, their runs. */
+const KEPT_KEYS = /^\/api\/(yard|units|rigs|rule-sets|units\/[0-9a-f-]+(\/runs)?)$/;
+const NAME = 'last-read';
+const SAVE_AFTER_MS = 500;
+
+interface Kept {
+  personId: string;
+  entries: [string, unknown][];
+}
+
+/** A cache that writes what is worth keeping to the device a moment after it changes. */
+export class KeptCache extends Map<string, State> {
+  private timer: ReturnType<typeof setTimeout> | null = null;
+
+  override set(key: string, value: State): this {
+    super.set(key, value);
+    // Before the map's own constructor has run there is nothing to save.
+    if (KEPT_KEYS.test(key) && value.data !== undefined) this.saveSoon();
+    return this;
+  }
+
+  private saveSoon(): void {
+    this.timer ??= setTimeout(() => {
+      this.timer = null;
+      void this.save();
+    }, SAVE_AFTER_MS);
+  }
+
+  private async save(): Promise<void> {
+    const me = await keptMe();
+    if (!me) return;
+    const entries = [...this.entries()].flatMap(([key, { data }]): [string, unknown][] =>
+      KEPT_KEYS.test(key) && data !== undefined ? [[key, data]] : [],
+    );
+    await keepByName(NAME, { personId: me.personId, entries } satisfies Kept).catch(() => {
+      // A full device still works with a network; what is already kept stays.
+    });
+  }
+}
+
+/** What this device last read for the person who was last here. */
+export async function loadKeptCache(): Promise<Cache> {
+  const cache = new KeptCache();
+  try {
+    const me = await keptMe();
+    const kept = (await keptByName(NAME)) as Kept | undefined;
+    if (me && kept?.personId === me.personId) {
+      for (const [key, data] of kept.entries) cache.set(key, { data });
+    }
+  } catch {
+    // A device that keeps nothing opens empty.
+  }
+  return cache;
+}
+
+/** Forgets what was read; called when a person leaves the device. */
+export async function dropKeptCache(): Promise<void> {
+  await keepByName(NAME, undefined);
+}

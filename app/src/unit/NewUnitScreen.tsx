@@ -1,0 +1,30 @@
+import type { Unit } from '@keen-bleed/contract';
+import { newUnitDraft } from '@keen-bleed/core';
+import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { ask } from '../wire/api';
+import { usePrefs } from '../prefs/prefs';
+import { Screen } from '../ui/Screen';
+import { UnitEditor } from './UnitEditor';
+import { formOf } from './unitForm';
+
+/** Adds a unit to the yard. */
+export function NewUnitScreen() {
+  const { unit } = usePrefs();
+  // One id for this form, so that pressing twice, or again after a lost answer, makes one unit.
+  const [id] = useState(() => uuidv7());
+  const [start] = useState(() => formOf(newUnitDraft('truck', new Date().getFullYear()), unit));
+  return (
+    <Screen title="New unit" lead="The usual layout is filled in; change what differs." width={720}>
+      <UnitEditor
+        draftName="new"
+        start={start}
+        doTitle="Add to the yard"
+        save={async (draft) => {
+          const made = await ask<Unit>('POST', '/api/units', { id, draft });
+          return `/unit/${made.id}`;
+        }}
+      />
+    </Screen>
+  );
+}

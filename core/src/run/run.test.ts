@@ -1,0 +1,271 @@
+import fc from 'fast-check';
+import { shortTest, testUnit, Walk } from '../test/walk';
+import { roadTest } from '../standards/roadTest';
+import { newUnitDraft, usualGauge } from '../rig/newUnit';
+import { padNow } from './awaiting';
+import { nextDue } from '../procedure/nextDue';
+import { procedureFor } from '../procedure/procedureFor';
+import { runState } from './runState';
+import { sayStep } from '../procedure/sayStep';
+
+describe('a run of a truck', () => {
+  it('goes from preparation over build-up, cut-out and cut-in to the hold', () => {
+    const walk = new Walk();
+    expect(walk.state.step?.id).toBe('prepare');
+    expect(padNow(walk.state, walk.nowMs)).toBeNull();
+    walk.ready();
+    expect(padNow(walk.state, walk.nowMs)).toMatchObject({ proposedPsi: 85, method: 'crossing' });
+    walk.wait(5).mark();
+    expect(padNow(walk.state, walk.nowMs)?.proposedPsi).toBe(100);
+    walk.wait(30).mark();
+    expect(walk.state.step?.id).toBe('cut-out');
+    expect(padNow(walk.state, walk.nowMs)).toMatchObject({ proposedPsi: 125, method: 'read' });
+    walk.mark(126);
+    expect(padNow(walk.state, walk.nowMs)?.proposedPsi).toBe(100);
+    walk.mark(106);
+    expect(walk.state.step?.id).toBe('static-hold');
+    expect(padNow(walk.state, walk.nowMs)?.proposedPsi).toBe(126);
+    walk.mark(120).wait(60).mark(119);
+    expect(walk.state.step).toBeNull();
+  });
+
+  it('takes fewer than a dozen presses when nothing is nudged', () => {
+    const walk = new Walk().untilHoldOver();
+    walk.add({ kind: 'close', how: 'complete' });
+    expect(walk.events.length).toBeLessThanOrEqual(12);
+  });
+
+  it('fans below 75 and times 85 to 100 with dual circuits, 50 to 90 with a single one', () => {
+    const buildUp = (circuits: 'single' | 'dual') =>
+      procedureFor({ unit: testUnit({ circuits }), towed: [] }, shortTest).steps[1]?.reckon[0];
+    expect(buildUp('single')).toMatchObject({ kind: 'build-up', spanPsi: 40 });
+    expect(buildUp('dual')).toMatchObject({ kind: 'build-up', spanPsi: 15 });
+  });
+
+  it('charges a towed unit from the shop’s air', () => {
+    const trailer = testUnit({ ...newUnitDraft('trailer', 2015), number: '3', name: 'Trailer' });
+    const { steps } = procedureFor({ unit: trailer, towed: [] }, roadTest, ['drain']);
+    expect(steps.map((step) => step.id)).toEqual(['prepare', 'charge', 'static-hold']);
+  });
+
+  it('speaks the gauge’s own unit', () => {
+    expect(sayStep('Fan down below {75}.', 'bar', 'words')).toBe('Fan down below 5.17 bar.');
+    const bar = new Walk(testUnit({ gauge: usualGauge.bar })).ready();
+    expect((padNow(bar.state, bar.nowMs)?.proposedPsi ?? 0) * 0.06894757).toBeCloseTo(5.9, 9);
+  });
+});
+
+describe('the hold', () => {
+  const inHold = () => new Walk().ready().mark().wait(30).mark().mark(126).mark(106).mark(120);
+
+  it('counts down from its start by the clock alone', () => {
+    const walk = inHold();
+    expect(walk.hold()).toMatchObject({ leftMs: 60_000, over: false });
+    walk.wait(37.5);
+    expect(walk.hold()?.leftMs).toBe(22_500);
+    // A phone that slept through the end wakes to a hold that is over, not to one that goes on.
+    walk.wait(3600);
+    expect(walk.hold()).toMatchObject({ leftMs: 0, over: true, endsByItself: false });
+    expect(() => walk.add({ kind: 'hold-over', stepId: 'static-hold' })).toThrow(
+      'Nobody saw the hold end',
+    );
+  });
+
+  it('offers the next line down while it runs and a reading when it is over', () => {
+    const walk = inHold();
+    expect(padNow(walk.state, walk.nowMs)).toMatchObject({ proposedPsi: 118, method: 'crossing' });
+    walk.wait(20).mark();
+    expect(padNow(walk.state, walk.nowMs)?.proposedPsi).toBe(116);
+    walk.wait(40);
+    expect(padNow(walk.state, walk.nowMs)).toMatchObject({ method: 'read', proposedPsi: 118 });
+  });
+
+  it('ends by itself under somebody’s eyes, with lines crossed or with none, and not before its time', () => {
+    const quiet = inHold().wait(59);
+    expect(quiet.hold()?.endsByItself).toBe(false);
+    expect(() => quiet.wait(-30).add({ kind: 'hold-over', stepId: 'static-hold' })).toThrow(
+      'not over yet',
+    );
+    expect(quiet.wait(31).hold()?.endsByItself).toBe(true);
+    quiet.holdOver();
+    expect(quiet.state.step).toBeNull();
+    const tapped = inHold().wait(20).mark().wait(40);
+    expect(tapped.hold()?.endsByItself).toBe(true);
+  });
+
+  it('asks for a reading once its end by itself was taken back', () => {
+    const walk = inHold().wait(60).holdOver();
+    walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
+    expect(walk.hold()).toMatchObject({ over: true, endsByItself: false });
+    walk.mark(119);
+    expect(walk.state.step).toBeNull();
+  });
+
+  it('takes a reading between two lines while it runs, and a crossing on one', () => {
+    const walk = inHold().wait(20).mark(119);
+    expect(walk.state.marks.at(-1)).toMatchObject({ key: 'reading', method: 'read' });
+    expect(padNow(walk.state, walk.nowMs)?.proposedPsi).toBe(118);
+    walk.wait(10).mark();
+    expect(walk.state.marks.at(-1)).toMatchObject({ key: 'crossing', method: 'crossing' });
+  });
+
+  it('can be made longer, while it runs and after', () => {
+    const walk = inHold().wait(59);
+    walk.add({ kind: 'extend', stepId: 'static-hold', seconds: 60 });
+    expect(walk.hold()?.leftMs).toBe(61_000);
+    walk.wait(61);
+    walk.add({ kind: 'extend', stepId: 'static-hold', seconds: 60 });
+    expect(walk.hold()).toMatchObject({ leftMs: 60_000, over: false });
+  });
+});
+
+describe('undo and corrections', () => {
+  it('takes back the last fact, whatever it was, and again the one before', () => {
+    const walk = new Walk().ready().mark().wait(30).mark();
+    expect(walk.state.step?.id).toBe('cut-out');
+    walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
+    expect(walk.state.step?.id).toBe('build-up');
+    expect(padNow(walk.state, walk.nowMs)?.spec.key).toBe('to');
+    walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
+    expect(padNow(walk.state, walk.nowMs)?.spec.key).toBe('from');
+    walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
+    expect(walk.state.step?.id).toBe('prepare');
+    expect(walk.state.undoable).toBeNull();
+  });
+
+  const correct = (walk: Walk, psi: number) => {
+    const mark = walk.state.marks.at(-1);
+    if (!mark) throw new Error('no mark to correct');
+    const { eventId, stepId, key, atMs, resolutionPsi, method } = mark;
+    walk.add({
+      kind: 'mark',
+      stepId,
+      key,
+      atMs,
+      readingPsi: psi,
+      resolutionPsi,
+      method,
+      supersedes: eventId,
+    });
+  };
+
+  it('keeps the time of a mark that is corrected, and keeps the first reading in the record', () => {
+    const walk = new Walk().ready().mark().wait(30).mark().mark(126);
+    const madeAtMs = walk.nowMs;
+    walk.wait(45);
+    correct(walk, 124);
+    expect(walk.state.marks.at(-1)).toMatchObject({ readingPsi: 124, atMs: madeAtMs });
+    expect(
+      walk.events.filter((event) => event.kind === 'mark' && event.key === 'cut-out'),
+    ).toHaveLength(2);
+    walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
+    expect(walk.state.marks.at(-1)?.readingPsi).toBe(126);
+  });
+
+  it('skips with a reason, keeps notes, and can be stopped', () => {
+    const walk = new Walk().ready();
+    walk.add({ kind: 'skip', stepId: 'build-up', reason: 'Yard too small' });
+    expect(walk.state.step?.id).toBe('cut-out');
+    walk.add({ kind: 'note', stepId: 'cut-out', text: 'Blast heard' });
+    walk.add({ kind: 'close', how: 'incomplete', reason: 'Called away' });
+    expect(walk.state.closed).toMatchObject({ how: 'incomplete', reason: 'Called away' });
+    expect(walk.state.undoable).toBeNull();
+  });
+});
+
+describe('what may not be added', () => {
+  it('refuses a mark off the gauge, naming the field and the scale', () => {
+    const walk = new Walk().ready().mark().wait(30).mark();
+    expect(() => walk.mark(9999)).toThrow(
+      'readingPsi: 9999 psi is off the gauge: it reads 0 to 150 psi.',
+    );
+    expect(walk.state.step?.id).toBe('cut-out');
+  });
+
+  it('refuses a time that runs backwards, and says by how much', () => {
+    const walk = new Walk().ready().mark();
+    expect(() => walk.wait(-90).mark()).toThrow('atMs: The clock went back by 90 s');
+  });
+
+  it('refuses unknown steps and marks, places out of turn, and anything after the close', () => {
+    const walk = new Walk();
+    expect(() => walk.add({ kind: 'note', stepId: 'nowhere', text: 'x' })).toThrow(
+      'no step "nowhere"',
+    );
+    expect(() => walk.add({ kind: 'skip', stepId: 'prepare', reason: 'x' })).toThrow(
+      'cannot be skipped',
+    );
+    walk.ready();
+    const odd = {
+      kind: 'mark',
+      stepId: 'build-up',
+      key: 'odd',
+      readingPsi: 85,
+      resolutionPsi: 1,
+      method: 'read',
+    } as const;
+    expect(() => walk.add(odd)).toThrow('takes no mark called "odd"');
+    expect(() =>
+      walk.add({ kind: 'retract', target: '00000000-0000-7000-8000-00000000ffff' }),
+    ).toThrow('target');
+    walk.add({ kind: 'close', how: 'incomplete', reason: 'enough' });
+    expect(() => walk.add({ kind: 'note', stepId: 'prepare', text: 'x' })).toThrow('closed');
+  });
+
+  it('refuses a correction of another time or of a mark already corrected', () => {
+    const walk = new Walk().ready().mark().wait(30).mark().mark(126);
+    const mark = walk.state.marks.at(-1);
+    if (!mark) throw new Error('no mark');
+    const { eventId: supersedes, stepId, key, atMs, resolutionPsi, method } = mark;
+    const again = {
+      kind: 'mark',
+      stepId,
+      key,
+      atMs,
+      readingPsi: 124,
+      resolutionPsi,
+      method,
+      supersedes,
+    } as const;
+    expect(() => walk.add({ ...again, atMs: atMs + 1 })).toThrow('keeps the time');
+    walk.add(again);
+    expect(() => walk.add(again)).toThrow('corrected already');
+  });
+});
+
+describe('the fold', () => {
+  it('comes out the same whatever the order and however often the facts arrive', () => {
+    const walk = new Walk().untilHoldOver();
+    const { procedure } = walk.state;
+    const whole = runState(procedure, walk.unit, walk.events);
+    fc.assert(
+      fc.property(
+        fc.shuffledSubarray(walk.events, { minLength: walk.events.length }),
+        fc.subarray(walk.events),
+        (shuffled, doubled) => {
+          const again = runState(procedure, walk.unit, [...shuffled, ...doubled]);
+          expect(again.marks).toEqual(whole.marks);
+          expect(again.stepIndex).toBe(whole.stepIndex);
+          expect(again.lastSeq).toBe(whole.lastSeq);
+        },
+      ),
+    );
+  });
+});
+
+describe('what is due', () => {
+  const day = 86_400_000;
+  it.each([
+    [90, 'later'],
+    [7, 'later'],
+    [6.5, 'soon'],
+    [0.5, 'soon'],
+    [-0.5, 'overdue'],
+  ] as const)('with %d days to go counts as %s', (days, standing) => {
+    expect(nextDue(0, 90, (90 - days) * day).standing).toBe(standing);
+  });
+
+  it('knows a unit that was never tested', () => {
+    expect(nextDue(null, 90, 5)).toEqual({ dueAtMs: null, inDays: null, standing: 'never' });
+  });
+});

@@ -1,0 +1,362 @@
+import type { RuleSet, Unit } from '@keen-bleed/contract';
+import { outcomeOf } from '../reading/outcomeOf';
+import { usualGauge } from '../rig/newUnit';
+import { inService } from '../standards/inService';
+import { makersFigures } from '../standards/makersFigures';
+import { numberedPorts } from '../standards/numberedPorts';
+import { roadTest } from '../standards/roadTest';
+import { ruleSets } from '../standards/ruleSets';
+import { testUnit, unitOf, Walk } from '../test/walk';
+import { padNow } from './awaiting';
+import { checkRuleSet } from '../procedure/checkRuleSet';
+import { doubtsOf } from './doubtsOf';
+import { findingsOf, itemsOf } from './findingsOf';
+import { procedureFor } from '../procedure/procedureFor';
+import { sayStep } from '../procedure/sayStep';
+import { stepMakers } from '../procedure/stepMakers';
+import { windowsOf } from '../reading/windowsOf';
+
+const tractor = unitOf('tractor', '11');
+const trailer = unitOf('trailer', '22');
+const dolly = unitOf('dolly', '23');
+const second = unitOf('trailer', '24');
+const old = unitOf('trailer', '26', { chambers: [{ type: '30', count: 4, springBrake: false }] });
+const european = unitOf('truck', '31', {
+  ports: 'numbers',
+  gauge: usualGauge.bar,
+  governor: { cutInPsi: 104.4, cutOutPsi: 124.7 },
+});
+
+const stepsOf = (front: Unit, towed: Unit[], ruleSet: RuleSet, leftOut = ['drain']) =>
+  procedureFor({ unit: front, towed }, ruleSet, leftOut).steps.map((step) => step.id);
+
+/** Walks a whole healthy run at the proposals, holds ending by themselves, and counts the touches. */
+function walkThrough(walk: Walk): number {
+  let touches = 0;
+  for (let guard = 0; walk.state.step && guard < 60; guard += 1) {
+    const { step } = walk.state;
+    walk.wait(20);
+    if (step.act.kind === 'ready') walk.ready();
+    else if (step.act.kind === 'look') walk.look();
+    else if (walk.state.hold) {
+      walk.holdOver();
+      continue;
+    } else if (padNow(walk.state, walk.nowMs)?.spec.key === 'cut-in') walk.mark(106);
+    else walk.mark();
+    touches += 1;
+  }
+  walk.add({ kind: 'close', how: 'complete' });
+  return touches + 1;
+}
+
+describe('the steps of a run', () => {
+  it('go in cab order for a tractor with a trailer, one fall of pressure serving all that needs it', () => {
+    expect(stepsOf(tractor, [trailer], roadTest)).toEqual([
+      'prepare',
+      'build-up',
+      'cut-out',
+      'cut-in',
+      'couplers',
+      'static-hold',
+      'applied-hold',
+      'warning',
+      'pop-out',
+      'rebuild',
+      'holding',
+    ]);
+  });
+
+  it('ask a lone truck nothing about couplers, and a truck with no springs nothing about their knob', () => {
+    const lone = stepsOf(testUnit(), [], roadTest);
+    expect(lone).not.toContain('couplers');
+    const bare = testUnit({ chambers: [{ type: '30', count: 4, springBrake: false }] });
+    expect(stepsOf(bare, [], roadTest)).not.toContain('pop-out');
+  });
+
+  it('drain only when it is due', () => {
+    const asked = (leftOut: string[], ruleSet = roadTest) =>
+      procedureFor({ unit: testUnit(), towed: [] }, ruleSet, leftOut).steps.flatMap((step) =>
+        itemsOf(step).some((item) => item.key === 'water') ? [step.title] : [],
+      );
+    expect(asked([])).toEqual(['Make it safe, and drain']);
+    expect(asked(['drain'])).toEqual([]);
+    // A rule set that drains elsewhere keeps it as a step of its own.
+    const { steps } = roadTest;
+    const last = [
+      ...steps.filter((step) => step.stepId !== 'drain'),
+      ...steps.filter((step) => step.stepId === 'drain'),
+    ];
+    expect(asked([], { ...roadTest, steps: last })).toEqual(['Drain and look']);
+  });
+
+  it('drain on the way round, in the same press', () => {
+    const walk = new Walk(testUnit(), { ruleSet: roadTest, leftOut: [] });
+    walk.look({ water: 'milky' });
+    expect(walk.state.step?.id).toBe('prepare');
+    walk.add({ kind: 'ready', stepId: 'prepare', gauge: 'primary' });
+    expect(walk.state.step?.id).not.toBe('prepare');
+    const [water] = findingsOf(walk.state, 'words');
+    expect(water).toMatchObject({ key: 'water', said: 'milky', standing: 'bad' });
+  });
+
+  it('test circuit failure and anti-compounding at the periodic inspection, with dual circuits', () => {
+    const dual = stepsOf(testUnit(), [], inService);
+    expect(dual.slice(-3)).toEqual(['fail-primary', 'fail-secondary', 'anti-compounding']);
+    const single = stepsOf(testUnit({ circuits: 'single' }), [], inService);
+    expect(single).not.toContain('fail-primary');
+  });
+
+  it('in the numbered-port school build up from empty, spend eight strokes and use the test position', () => {
+    const steps = stepsOf(european, [trailer], numberedPorts);
+    expect(steps).toEqual(
+      expect.arrayContaining([
+        'build-up-rated',
+        'coupling-supply',
+        'reserve',
+        'ninth-stroke',
+        'hand-brake-test',
+      ]),
+    );
+    expect(steps).not.toContain('build-up');
+    expect(steps).not.toContain('pop-out');
+  });
+
+  it('move the holds behind the fall where the warning is tested first, with a rebuild between', () => {
+    const first = {
+      ...roadTest,
+      switches: { ...roadTest.switches, order: 'warning-first' },
+    } as RuleSet;
+    const steps = stepsOf(tractor, [trailer], first);
+    expect(steps.indexOf('rebuild')).toBeLessThan(steps.indexOf('static-hold'));
+    expect(steps.indexOf('static-hold')).toBeLessThan(steps.indexOf('applied-hold'));
+  });
+
+  it('leave the static hold out where a rule set tests applied only', () => {
+    const only = {
+      ...roadTest,
+      switches: { ...roadTest.switches, leakTests: 'applied-only' },
+    } as RuleSet;
+    expect(stepsOf(tractor, [trailer], only)).not.toContain('static-hold');
+    expect(stepsOf(trailer, [], only)).toContain('static-hold');
+  });
+
+  it('read both gauges in a hold where the rule set says so', () => {
+    const both = {
+      ...roadTest,
+      switches: { ...roadTest.switches, gauges: 'both' },
+    } as RuleSet;
+    const walk = new Walk(testUnit(), { ruleSet: both });
+    walk.ready().mark().wait(28).mark().mark(126).mark(106);
+    walk.mark(120);
+    expect(padNow(walk.state, walk.nowMs)?.spec.key).toBe('start-other');
+    expect(walk.hold()).toBeNull();
+    walk.mark(118).wait(60).mark(120);
+    expect(padNow(walk.state, walk.nowMs)?.spec.key).toBe('end-other');
+    walk.mark(112);
+    expect(walk.state.step?.id).toBe('applied-hold');
+    const figures = outcomeOf(walk.state, walk.context).figures;
+    expect(figures.find((each) => each.id === 'static-leak')).toMatchObject({ verdict: 'pass' });
+    expect(figures.find((each) => each.id === 'static-leak-other')).toMatchObject({
+      value: 6,
+      verdict: 'fail',
+      limit: { max: 2 },
+    });
+  });
+});
+
+describe('a whole run', () => {
+  it.each([
+    ['a truck', testUnit(), [], roadTest],
+    ['a bus', unitOf('bus', '02'), [], roadTest],
+    ['a single-circuit truck', testUnit({ circuits: 'single' }), [], roadTest],
+    ['a truck and trailer', testUnit(), [trailer], roadTest],
+    ['a tractor and semi-trailer', tractor, [trailer], roadTest],
+    ['a double', tractor, [trailer, dolly, second], roadTest],
+    ['an old trailer behind a truck', testUnit(), [old], roadTest],
+    ['a trailer on shop air', trailer, [], roadTest],
+    ['a tractor and semi-trailer, periodic', tractor, [trailer], inService],
+    ['a tractor and semi-trailer, maker’s figures', tractor, [trailer], makersFigures],
+    ['a numbered-port truck', european, [], numberedPorts],
+    ['a numbered-port truck and trailer', european, [trailer], numberedPorts],
+  ] as const)('of %s comes to its end, and nothing in it fails', (_name, front, towed, ruleSet) => {
+    const walk = new Walk(front, { towed, ruleSet });
+    if (ruleSet.school === 'numbers') {
+      // From empty to full takes minutes, not the seconds of a walk.
+      walk.ready().wait(5).mark().wait(100).mark().wait(90).mark();
+    }
+    walkThrough(walk);
+    const outcome = outcomeOf(walk.state, walk.context);
+    expect(outcome.figures.filter((figure) => figure.verdict === 'fail')).toEqual([]);
+    expect(outcome.findings.filter((finding) => finding.standing === 'bad')).toEqual([]);
+    expect(['pass', 'cant-tell']).toContain(outcome.verdict);
+    expect(doubtsOf(walk.state, 'psi')).toEqual([]);
+  });
+
+  it('of a tractor-trailer takes at most twenty touches, every level nudged to what the needle says', () => {
+    const walk = new Walk(tractor, { towed: [trailer], ruleSet: roadTest });
+    const touches = walkThrough(walk);
+    // A hold starts where the needle was left: at cut-out, and where the chambers leave it.
+    const levels = walk.state.marks.filter(
+      (mark) => mark.method === 'read' && mark.key !== 'start',
+    );
+    expect(levels).toHaveLength(6);
+    expect(touches + levels.length).toBeLessThanOrEqual(20);
+  });
+
+  it('fails on what was seen, with its likely meaning, though every figure is within its limits', () => {
+    const walk = new Walk(tractor, { towed: [trailer], ruleSet: roadTest });
+    walk.ready().mark().wait(28).mark().mark(126).mark(106);
+    walk.look({ seals: 'perished' });
+    const outcome = outcomeOf(walk.state, walk.context);
+    expect(outcome.verdict).toBe('fail');
+    expect(outcome.headline).toBe('Coupler seals: perished');
+    expect(outcome.findings.find((each) => each.key === 'seals')?.means).toContain('trailer leak');
+  });
+
+  it('is not incomplete for want of a step that may be left out', () => {
+    const walk = new Walk(testUnit(), { ruleSet: inService });
+    walk.ready().mark().wait(28).mark().mark(126).mark(106);
+    walk.add({ kind: 'skip', stepId: 'cycle', reason: 'No time' });
+    while (walk.state.step) {
+      const { step } = walk.state;
+      if (step.id === 'warning') {
+        walk.add({ kind: 'skip', stepId: 'warning', reason: 'Buzzer off' });
+      } else if (step.act.kind === 'look') walk.look();
+      else if (walk.state.hold) walk.wait(60).mark();
+      else walk.wait(5).mark();
+    }
+    expect(outcomeOf(walk.state, walk.context)).toMatchObject({
+      verdict: 'incomplete',
+      headline: 'Low-air warning left out: Buzzer off',
+    });
+  });
+
+  it('refuses answers nobody offered', () => {
+    const walk = new Walk(tractor, { towed: [trailer], ruleSet: roadTest });
+    walk.ready().mark().wait(28).mark().mark(126).mark(106);
+    expect(() => walk.look({ seals: 'shiny' })).toThrow('must be answered by one of');
+    expect(() => walk.look({ colour: 'red' })).toThrow('does not ask after "colour"');
+  });
+
+  it('is told at once of a hold cut short, and does not pass on it', () => {
+    const walk = new Walk().ready().mark().wait(28).mark().mark(126).mark(106).mark(120);
+    walk.wait(25);
+    const { step, marks } = walk.state;
+    if (step?.act.kind !== 'hold') throw new Error('no hold');
+    walk.add({
+      kind: 'mark',
+      stepId: step.id,
+      key: step.act.end.key,
+      readingPsi: marks.at(-1)?.readingPsi ?? 0,
+      resolutionPsi: 1,
+      method: 'read',
+    });
+    const leak = outcomeOf(walk.state, walk.context).figures.find((f) => f.id === 'static-leak');
+    expect(leak).toMatchObject({ verdict: 'cant-tell', settle: 'Hold the full 60 s.' });
+    expect(leak?.why).toContain('Held 25 s of 60');
+  });
+});
+
+describe('what cannot well be', () => {
+  const toWarning = () => {
+    const walk = new Walk(testUnit(), { ruleSet: roadTest });
+    walk.ready().mark().wait(28).mark().mark(126).mark(106);
+    walk.mark(122).wait(60).mark(121).mark(110).wait(60).mark(109);
+    return walk;
+  };
+
+  it('is said with what to do: a warning above cut-out, a knob before the warning', () => {
+    const walk = toWarning().mark(130);
+    expect(doubtsOf(walk.state, 'psi')).toMatchObject([
+      { stepId: 'warning', what: 'The warning was marked above cut-in: 130 psi against 106 psi.' },
+    ]);
+    const late = toWarning().mark(58).mark(70);
+    expect(doubtsOf(late.state, 'psi')[0]?.remedy).toContain('driver has no warning');
+  });
+
+  it('is not said of a run in order', () => {
+    expect(doubtsOf(toWarning().mark(62).mark(36).mark(77).state, 'psi')).toEqual([]);
+  });
+});
+
+describe('where the needle is expected', () => {
+  it('with the pedal down is where the chambers leave it: 120 psi falls to 109.7 [calc, Boyle]', () => {
+    // Tanks 5,600 in³, two type 20 and four type 30: 464 in³. (120 + 14.7) × 5600 ÷ 6064 − 14.7 = 109.7.
+    const walk = new Walk(testUnit(), { ruleSet: roadTest });
+    walk.ready().mark().wait(28).mark().mark(126).mark(106).mark(120).wait(60).mark(120);
+    expect(walk.state.step?.id).toBe('applied-hold');
+    expect(padNow(walk.state, walk.nowMs)?.proposedPsi).toBe(110);
+  });
+
+  it('for the warning’s end is 15 psi above where it came on [trade]', () => {
+    const walk = new Walk(testUnit(), { ruleSet: roadTest });
+    walk.ready().mark().wait(28).mark().mark(126).mark(106);
+    walk.mark(122).wait(60).mark(121).mark(110).wait(60).mark(109).mark(64).mark(38);
+    expect(padNow(walk.state, walk.nowMs)).toMatchObject({ proposedPsi: 79 });
+  });
+
+  it('for 65 and 100 % of rated pressure follows the governor', () => {
+    const walk = new Walk(european, { ruleSet: numberedPorts }).ready().wait(1);
+    expect(padNow(walk.state, walk.nowMs)?.proposedPsi).toBe(0);
+    walk.mark();
+    expect((padNow(walk.state, walk.nowMs)?.proposedPsi ?? 0) * 0.06894757).toBeCloseTo(5.6, 1);
+  });
+});
+
+describe('rule sets', () => {
+  it.each(ruleSets.map((set) => [set.title, set] as const))('%s is sound', (_title, set) => {
+    expect(checkRuleSet(set)).toEqual([]);
+    const known = stepMakers.map((maker) => maker.id);
+    for (const { stepId } of set.steps) expect(known).toContain(stepId);
+  });
+
+  it('are refused with a step twice, none to make it safe, air wasted twice, or ends that cross', () => {
+    const messages = (change: Partial<RuleSet>) =>
+      checkRuleSet({ ...roadTest, ...change }).map((problem) => problem.message);
+    expect(
+      messages({ steps: [...roadTest.steps, { stepId: 'warning', need: 'must' }] })[0],
+    ).toContain('stands twice');
+    expect(messages({ steps: roadTest.steps.slice(1) })[0]).toContain('making it safe');
+    const late = [
+      ...roadTest.steps.filter((s) => s.stepId !== 'applied-hold' && s.stepId !== 'rebuild'),
+      { stepId: 'applied-hold', need: 'must' as const },
+    ];
+    expect(messages({ steps: late })[0]).toContain('has no air');
+    const [first] = roadTest.limits;
+    if (!first) throw new Error('no limit');
+    expect(messages({ limits: [{ ...first, min: 50, max: 40 }] })[0]).toContain('below the upper');
+    expect(messages({ limits: [{ ...first, min: null, max: null }] })[0]).toContain('one end');
+  });
+
+  it('speak the parts of their school', () => {
+    expect(sayStep('open the drain of the [primary] tank.', 'psi', 'words')).toBe(
+      'Open the drain of the primary tank.',
+    );
+    expect(sayStep('open the drain of the [primary] tank at {100}.', 'bar', 'numbers')).toBe(
+      'Open the drain of the circuit 21 tank at 6.89 bar.',
+    );
+  });
+
+  it('leave no part of a sentence unsaid, in any step of any rig', () => {
+    for (const set of ruleSets) {
+      for (const towed of [[], [trailer], [trailer, dolly, second], [old]]) {
+        for (const step of procedureFor({ unit: tractor, towed }, set).steps) {
+          const said = [...step.say, ...step.cautions].map((s) => sayStep(s, 'psi', set.school));
+          for (const sentence of said) expect(sentence).not.toMatch(/[[\]{}]/);
+        }
+      }
+    }
+  });
+
+  it('draw one window where both knobs share it, and none twice', () => {
+    const rig = { unit: tractor, towed: [trailer] };
+    const windows = windowsOf(procedureFor(rig, roadTest, ['drain']), rig, roadTest);
+    expect(windows.map((each) => [each.label, each.fromPsi, each.toPsi])).toEqual([
+      ['cut-out', 120, 140],
+      ['cut-in', 100, 112],
+      ['low-air warning', 55, 75],
+      ['pop-out', 20, 45],
+      ['warning off', 78, 90],
+    ]);
+  });
+});

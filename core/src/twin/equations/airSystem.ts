@@ -1,0 +1,171 @@
+import { AirPlaces } from './airPlaces';
+import { add, AirSlopes } from './airSlopes';
+import { airTables, isSound, type AirTables } from './airTables';
+import { AirWays, type WaySettings } from './airWays';
+import { compressorAt, type CompressorAt } from './compressor';
+import type { Network } from '../network/network';
+import type { SparseLu } from '../solver/sparseLu';
+
+/** A check for pressures that cannot be: no step of the solver may come near a vacuum. */
+const LEAST_PA = 1_000;
+
+/**
+ * A network's equations and their derivatives.
+ *
+ * State: absolute pressure of each node, Pa; then what each follower asks for, Pa absolute; then the temperature
+ * of each tank, K. Mass and energy of ideal air in each place:
+ * tanks dp/dt = (γR/V)(Σ ṁT_in − TΣ ṁ_out) − (γ−1)/V·hA·(T − T_outside), dT/dt = (T/p)·dp/dt − (RT²/(pV))·Σṁ;
+ * everywhere else at one temperature (V + p·dV/dp)·dp/dt = RT·Σṁ.
+ */
+export class AirSystem implements WaySettings {
+  readonly size: number;
+  readonly nodeCount: number;
+
+  outsidePa = 101_325;
+  outsideK = 293.15;
+  readonly conductance: Float64Array;
+  readonly floor: Float64Array;
+  readonly ceiling: Float64Array;
+  readonly bias: Float64Array;
+  readonly leak: Float64Array;
+  /** By follower: what is asked for, Pa gauge, and seconds for two thirds of the way. */
+  readonly asked: Float64Array;
+  readonly lag: Float64Array;
+  /** Turns of the compressor, 1/s. */
+  turns = 0;
+  /** How much of its swept volume the compressor still delivers, 0 to 1. */
+  delivers = 1;
+  /** Times the equations were evaluated. */
+  evaluations = 0;
+
+  private tables: AirTables;
+  private readonly places: AirPlaces;
+  private readonly ways: AirWays;
+  private readonly slopes: AirSlopes;
+  private readonly delivered: CompressorAt = { kgPerS: 0, byDelivery: 0, byUnloader: 0 };
+
+  constructor(readonly network: Network) {
+    const { nodes, elements, followers } = network;
+    const tables = airTables(network, 'sound');
+    this.tables = tables;
+    this.size = tables.size;
+    this.nodeCount = nodes.length;
+    this.leak = new Float64Array(nodes.length);
+    this.asked = new Float64Array(followers.length);
+    this.lag = Float64Array.from(followers, (each) => each.lagS);
+    this.conductance = Float64Array.from(elements, (each) => each.conductance);
+    this.floor = new Float64Array(elements.length);
+    this.ceiling = new Float64Array(elements.length).fill(1);
+    const openings = elements.flatMap((each) => each.openings);
+    this.bias = Float64Array.from(openings, (each) => each.biasPa);
+    this.places = new AirPlaces(network, tables, this);
+    this.ways = new AirWays(tables, this);
+    this.slopes = new AirSlopes(this.places, this.ways, this, tables);
+    this.changed();
+  }
+
+  /** Solves what `linearise` leaves; another one once a way is there that no sound rig has. */
+  get lu(): SparseLu {
+    return this.tables.lu;
+  }
+
+  /** Flow through each element at the last evaluation, kg/s from its first node to its second. */
+  get flows(): Float64Array {
+    return this.ways.flows;
+  }
+
+  /** Index of an element's first opening in `bias`. */
+  openingOf(element: number): number {
+    return this.tables.openingStart[element]!;
+  }
+
+  /** Says that outside air, conductances, biases, leaks, floors or ceilings were changed. */
+  changed(): void {
+    const { elements } = this.network;
+    const isFaulty = elements.some((each, e) => !isSound(each) && this.conductance[e]! > 0);
+    this.tables = airTables(this.network, isFaulty ? 'faulty' : 'sound');
+    this.places.changed();
+    this.ways.changed();
+  }
+
+  /** A state with a gauge pressure for each node, at the temperature outside. */
+  atRest(gaugePa: (name: string) => number): Float64Array {
+    const state = new Float64Array(this.size);
+    this.network.nodes.forEach((node, i) => (state[i] = this.outsidePa + gaugePa(node.name)));
+    this.asked.forEach((_, i) => (state[this.nodeCount + i] = this.outsidePa));
+    for (const node of this.tables.tanks) state[this.tables.heat[node]!] = this.outsideK;
+    return state;
+  }
+
+  /** How far an element was open at the last evaluation, 0 to 1. */
+  openOf(element: number): number {
+    return this.ways.openOf(element);
+  }
+
+  /** Mass of air in all places, kg. */
+  massKg(state: Float64Array): number {
+    return this.places.massKg(state);
+  }
+
+  /** Temperature of the air in a node, K. */
+  temperatureAt(node: number, state: Float64Array): number {
+    return this.places.temperatureAt(node, state);
+  }
+
+  /** True where every value of a state is one that air can have. */
+  holds(state: Float64Array): boolean {
+    for (let i = 0; i < this.size; i += 1) {
+      // Written so that what is not a number is caught as well.
+      if (!(state[i]! > (i < this.nodeCount ? LEAST_PA : 0))) return false;
+    }
+    return true;
+  }
+
+  /** Time derivative of `state`, into `out`. */
+  rates(state: Float64Array, out: Float64Array): void {
+    this.evaluations += 1;
+    this.places.readIn(state);
+    this.ways.open(this.places);
+    this.ways.pass(this.places);
+    const { compressor } = this.network;
+    if (compressor && this.turns > 0) {
+      compressorAt(compressor, this, state, this.delivered);
+      add(this.places.inflow, compressor.into * 2, this.delivered.kgPerS);
+    }
+    this.places.rates(out);
+    this.follow(state, out);
+  }
+
+  /** As `rates`, and leaves the derivatives of the rates in `jacobian`, by the slots of `lu`. */
+  linearise(state: Float64Array, out: Float64Array, jacobian: Float64Array): void {
+    this.evaluations += 1;
+    this.places.readIn(state);
+    this.ways.open(this.places);
+    jacobian.fill(0);
+    const { tables, delivered } = this;
+    this.slopes.pass(jacobian, tables);
+    const { compressor } = this.network;
+    if (compressor && this.turns > 0) {
+      compressorAt(compressor, this, state, delivered);
+      const { into, unloader } = compressor;
+      const byMass = this.places.byMass[into]!;
+      add(this.places.inflow, into * 2, delivered.kgPerS);
+      add(jacobian, tables.own[into]!, byMass * delivered.byDelivery);
+      add(jacobian, tables.lu.slotOf(into, unloader), byMass * delivered.byUnloader);
+    }
+    this.places.rates(out);
+    this.follow(state, out);
+    this.slopes.settle(out, jacobian, tables);
+    for (let f = 0; f < this.asked.length; f += 1) {
+      jacobian[tables.own[this.nodeCount + f]!] = -1 / this.lag[f]!;
+    }
+  }
+
+  /** Rates of what hand and foot ask for. */
+  private follow(state: Float64Array, out: Float64Array): void {
+    for (let f = 0; f < this.asked.length; f += 1) {
+      const i = this.nodeCount + f;
+      out[i] = (this.asked[f]! + this.outsidePa - state[i]!) / this.lag[f]!;
+    }
+  }
+}

@@ -1,0 +1,70 @@
+import { hasCompressor } from '../../rig/hasCompressor';
+import type { RigUnderTest } from '../../rig/rigUnderTest';
+import { unitTitle } from '../../rig/unitTitle';
+import { NetworkBuilder, type Network } from './network';
+import type { Sides } from './chambers';
+import { pa } from './pascal';
+import { trailer } from './trailer';
+import { meteringValve } from './valves';
+import { vehicle, type VehicleEnds } from './vehicle';
+
+/** Shop air: as good as endless, and regulated. */
+const SHOP_LITRES = 100_000;
+/** Name of the place shop air comes from. */
+export const SHOP_AIR = 'shop air';
+export const SHOP_PA = pa(120);
+
+/** Networks that were made: diagnosing a rig runs it many times over. */
+const made = new WeakMap<RigUnderTest, Map<string, Network>>();
+
+/** How a rig's network is made. */
+export interface AirOptions {
+  /** What its axles carry, 0 empty to 1 laden, for load-sensing valves. */
+  load?: number;
+  sides?: Sides;
+}
+
+/**
+ * The air system of a rig as a network, made from its description: tanks, chambers and circuits as they are
+ * entered; lines, valves and hoses of the usual sizes.
+ *
+ * The same network is given again for the same rig: nothing in it is ever changed.
+ */
+export function airOf(rig: RigUnderTest, { load = 1, sides = 'apart' }: AirOptions = {}): Network {
+  const known = made.get(rig) ?? new Map<string, Network>();
+  made.set(rig, known);
+  const key = `${load} ${sides}`;
+  const network = known.get(key) ?? networkOf(rig, { load, sides });
+  known.set(key, network);
+  return network;
+}
+
+function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>): Network {
+  const net = new NetworkBuilder();
+  let ends: VehicleEnds | null;
+  let behind = towed;
+  if (hasCompressor(unit.kind)) {
+    ends = vehicle(net, unit, { tows: towed.length > 0 || unit.kind === 'tractor', ...options });
+  } else {
+    const shop = net.node(SHOP_AIR, SHOP_LITRES);
+    const supplyLine = net.node('shop hose', 0.5);
+    const serviceLine = net.node('shop service hose', 0.5);
+    net.way('shop valve', shop, supplyLine, 3);
+    // A hand-held valve in place of the pedal.
+    meteringValve(
+      net,
+      'shop service valve',
+      net.follower('hand valve', 0.05),
+      shop,
+      serviceLine,
+      4,
+    );
+    ends = { supplyLine, serviceLine };
+    behind = [unit, ...towed];
+  }
+  for (const each of behind) {
+    if (!ends) break;
+    ends = trailer(net, each, unitTitle(each), ends, options);
+  }
+  return net.build();
+}

@@ -1,0 +1,75 @@
+import { OUTSIDE, type NetworkBuilder } from './network';
+import { HOLD_OFF_MOST_PSI, type TrailerFeeds } from './dashControls';
+import { pa } from './pascal';
+import { LAP_PA, meteringValve, relayValve, SEAT_PA } from './valves';
+import type { VehicleEnds } from './vehicle';
+
+/** A fall at 43 under this brakes the trailer, psi: a little under what stands there while driving. */
+const BRAKES_UNDER_PSI = HOLD_OFF_MOST_PSI - 6;
+
+/**
+ * The hand brake valve of the numbered-port school: released it holds the park line up, drawn it lets it down as far
+ * as it is drawn, and locked it empties it. It does not pop out by itself.
+ */
+export function numberedPark(net: NetworkBuilder, dash: number, parkLine: number): void {
+  const asked = net.follower('hand brake', 0.05);
+  meteringValve(net, 'hand brake valve', asked, dash, parkLine, 1.5);
+  net.latches.push({
+    name: 'park valve',
+    node: dash,
+    lowPa: -Infinity,
+    highPa: Infinity,
+    openHigh: [],
+    openLow: [],
+    startsHigh: false,
+  });
+}
+
+/**
+ * The trailer control valve [std: ISO 6786 for the numbers]: what rises at 41 or 42, and what is missing at 43, it
+ * gives to the trailer at 22 from its own supply at 11. At 43 stands the hand brake's line; its test position fills
+ * that alone, so that the truck's springs hold the rig with the trailer released.
+ */
+export function numberedTrailer(
+  net: NetworkBuilder,
+  { dash, frontSignal, rearSignal, parkLine }: TrailerFeeds & { parkLine: number },
+): VehicleEnds {
+  const handLine = net.node('hand brake line', 0.15);
+  net.way('hand brake valve: drive', parkLine, handLine, 3);
+  net.way('hand brake valve: test', dash, handLine, 1.5, [
+    { on: [[handLine, -1]], biasPa: pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) },
+  ]);
+  const footSignal = net.node('trailer foot signal', 0.1);
+  net.shuttle('trailer control valve: 41 and 42', rearSignal, frontSignal, footSignal, 4);
+  const handSignal = net.node('hand signal', 0.1);
+  net.way('trailer control valve: 43 rises', dash, handSignal, 3, [
+    {
+      on: [
+        [handLine, -1],
+        [handSignal, -1],
+      ],
+      biasPa: pa(BRAKES_UNDER_PSI),
+      bandPa: SEAT_PA,
+    },
+  ]);
+  net.way('trailer control valve: 43 falls', handSignal, OUTSIDE, 4.5, [
+    {
+      on: [
+        [handLine, 1],
+        [handSignal, 1],
+      ],
+      biasPa: -pa(BRAKES_UNDER_PSI) - LAP_PA,
+      bandPa: SEAT_PA,
+    },
+  ]);
+  const signal = net.node('trailer signal', 0.2);
+  net.shuttle('trailer control valve: 4', footSignal, handSignal, signal, 4);
+  const serviceLine = net.node('trailer service line', 0.3);
+  relayValve(net, 'trailer control valve', signal, dash, serviceLine, {
+    crackPsi: 2,
+    conductance: 5,
+  });
+  const supplyLine = net.node('trailer supply line', 0.5);
+  net.way('trailer supply', dash, supplyLine, 3);
+  return { supplyLine, serviceLine };
+}

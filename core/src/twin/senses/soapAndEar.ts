@@ -1,0 +1,58 @@
+import { OUTSIDE } from '../network/network';
+import { massFlowKgPerS } from '../equations/flow';
+import type { Twin } from '../twin';
+
+/** Density of free air, kg/m³, and cubic feet in a cubic metre. */
+const FREE_AIR = 1.204;
+const FT3_PER_M3 = 35.3147;
+
+/** Free air in a mass flow, scfm. */
+export const scfmOf = (kgPerS: number): number => (kgPerS / FREE_AIR) * FT3_PER_M3 * 60;
+
+/** What soapy water does at a joint, from nothing to blown away. */
+export type Soap = 'nothing' | 'film' | 'froth' | 'bubbles' | 'mist';
+
+/** What is heard at a port. */
+export type Heard = 'quiet' | 'hiss' | 'blow';
+
+const isShops = (name: string) => /^shop (air|hose|service)/.test(name);
+
+/** Joints that can be wetted: every place that holds air. */
+export function jointsOf(twin: Twin): string[] {
+  return twin.system.network.nodes.map(({ name }) => name).filter((name) => !isShops(name));
+}
+
+/** Ports at which air can be heard: every way that ends outside; drains, and what leaves by another's port, left out. */
+export function exhaustsOf(twin: Twin): string[] {
+  return twin.system.network.elements
+    .filter(
+      ({ to, name }) =>
+        to === OUTSIDE && !isShops(name) && !/drain$|relief$|coupler, (front|rear)$/.test(name),
+    )
+    .map(({ name }) => name);
+}
+
+/** Air lost at a joint now, scfm. */
+export function lossAt(twin: Twin, place: string): number {
+  const node = twin.system.network.nodes.findIndex(({ name }) => name === place);
+  const leak = twin.system.leak[node] ?? 0;
+  const pa = twin.run.state[node] ?? twin.system.outsidePa;
+  if (leak === 0 || pa <= twin.system.outsidePa) return 0;
+  return scfmOf(massFlowKgPerS(pa, twin.system.outsidePa, leak, 0.5));
+}
+
+/** What soapy water shows at a joint now [trade: from a film that barely swells to mist blown away]. */
+export function soapAt(twin: Twin, place: string): Soap {
+  const scfm = lossAt(twin, place);
+  if (scfm <= 0.002) return 'nothing';
+  if (scfm < 0.05) return 'film';
+  if (scfm < 0.25) return 'froth';
+  return scfm < 1 ? 'bubbles' : 'mist';
+}
+
+/** What is heard at an exhaust now. */
+export function listenAt(twin: Twin, way: string): Heard {
+  const scfm = scfmOf(Math.abs(twin.flowKgPerS(way)));
+  if (scfm < 0.03) return 'quiet';
+  return scfm < 2 ? 'hiss' : 'blow';
+}
