@@ -3,14 +3,17 @@ import addFormats from 'ajv-formats';
 import { check } from './check';
 import { checkForm } from './forms';
 import { schemas } from './schemas';
-import { RunExportSchema } from './run';
+import { RunExportSchema } from './log/run/header';
 import { errorStatus } from './errors';
 
 const id = '018f0000-0000-7000-8000-000000000001';
 const mark = {
   id,
+  lane: id,
   seq: 1,
   atMs: 1,
+  offsetMs: null,
+  v: 2,
   kind: 'mark',
   stepId: 'cut-out',
   key: 'cut-out',
@@ -46,13 +49,20 @@ describe('a request of the wrong shape', () => {
     });
   });
 
-  it('is told only of the kind of event it claims to be', () => {
-    expect(fieldsOf('appendEvents', { events: [{ ...mark, readingPsi: 'high' }] })).toEqual([
-      { field: 'events.0.readingPsi', message: 'Reading must be of type number.' },
+  it('is told only of the kind of fact it claims to be', () => {
+    expect(fieldsOf('runFact', { ...mark, readingPsi: 'high' })).toEqual([
+      { field: 'readingPsi', message: 'Reading must be of type number.' },
     ]);
-    expect(fieldsOf('appendEvents', { events: [{ ...mark, kind: 'wish' }] })).toEqual([
-      { field: 'events.0.kind', message: 'Run event: "wish" is no known kind.' },
+    expect(fieldsOf('runFact', { ...mark, kind: 'wish' })).toEqual([
+      { field: 'kind', message: 'Run fact: "wish" is no known kind.' },
     ]);
+    // A visit's note is of no step; a run's is.
+    const note = { ...mark, kind: 'note', text: 'x', at: null };
+    for (const field of ['stepId', 'key', 'readingPsi', 'resolutionPsi', 'method'] as const) {
+      delete (note as Partial<typeof mark>)[field];
+    }
+    expect(fieldsOf('visitFact', note)).toEqual([]);
+    expect(fieldsOf('runFact', note).map((each) => each.field)).toContain('stepId');
   });
 
   it.each([null, [], 'text', 7, {}])('is refused whole when it is %p', (body) => {
@@ -62,11 +72,11 @@ describe('a request of the wrong shape', () => {
   });
 
   it('takes no infinity, no NaN and no fraction of a place', () => {
-    expect(check('runEvent', mark).ok).toBe(true);
-    expect(check('runEvent', { ...mark, readingPsi: Infinity }).ok).toBe(false);
-    expect(check('runEvent', { ...mark, readingPsi: NaN }).ok).toBe(false);
-    expect(check('runEvent', { ...mark, seq: 1.5 }).ok).toBe(false);
-    expect(check('runEvent', { ...mark, id: 'x' }).ok).toBe(false);
+    expect(check('runFact', mark).ok).toBe(true);
+    expect(check('runFact', { ...mark, readingPsi: Infinity }).ok).toBe(false);
+    expect(check('runFact', { ...mark, readingPsi: NaN }).ok).toBe(false);
+    expect(check('runFact', { ...mark, seq: 1.5 }).ok).toBe(false);
+    expect(check('runFact', { ...mark, id: 'x' }).ok).toBe(false);
   });
 });
 
@@ -85,22 +95,24 @@ describe('the compiled validators', () => {
   it('agree with validators compiled afresh, so that none is out of date', () => {
     const ajv = new Ajv({ discriminator: true, strict: false });
     addFormats(ajv, ['uuid']);
-    const fresh = ajv.compile(schemas.runEvent);
+    const fresh = ajv.compile(schemas.runFact);
     for (const value of [
       mark,
       { ...mark, method: 'guess' },
       { ...mark, readingPsi: 3000 },
-      { id, seq: 1, atMs: 1, kind: 'close', how: 'complete' },
+      { id, lane: id, seq: 1, atMs: 1, offsetMs: 5, v: 2, kind: 'close', how: 'complete' },
     ]) {
-      expect(check('runEvent', value).ok).toBe(fresh(value));
+      expect(check('runFact', value).ok).toBe(fresh(value));
     }
   });
 });
 
 it('exports the run’s schema as plain JSON Schema, with an id', () => {
   const plain = JSON.parse(JSON.stringify(RunExportSchema)) as { $id: string; properties: object };
-  expect(plain.$id).toBe('keen-bleed-run-export-1');
-  expect(Object.keys(plain.properties)).toEqual(['format', 'run', 'events', 'outcome', 'caution']);
+  expect(plain.$id).toBe('keen-bleed-run-export-2');
+  expect(Object.keys(plain.properties)).toEqual(
+    expect.arrayContaining(['format', 'header', 'facts', 'timeUnsure', 'outcome', 'caution']),
+  );
 });
 
 it('gives every error code a status that is an error', () => {

@@ -2,11 +2,12 @@ import validators from '../generated/validators.cjs';
 import type { CreatePerson, EditPerson, FirstLead, SignIn } from './account';
 import type { FieldProblem } from './errors';
 import { problemsOf } from './problem-in-words';
-import type { RunEvent } from './event';
+import type { LogShapes, AnyHeader } from './log/kinds';
 import type { Outcome } from './outcome';
 import type { CoupleRig, UncoupleRig } from './rig';
 import type { CopyRuleSet, EditRuleSet, RuleSetDraft } from './ruleSet';
-import type { AppendEvents, OpenRun, RunExport } from './run';
+import type { AppendFacts, CompareHeld, Held, HeldLogs } from './log/types';
+import type { RunExport } from './log/run/header';
 import type { SchemaName } from './schemas';
 import type { CreateUnit, EditUnit, UnitDraft } from './unit';
 
@@ -25,9 +26,14 @@ interface Shapes {
   copyRuleSet: CopyRuleSet;
   editRuleSet: EditRuleSet;
   chooseRuleSet: { ruleSetId: string };
-  openRun: OpenRun;
-  appendEvents: AppendEvents;
-  runEvent: RunEvent;
+  openLog: AnyHeader;
+  appendFacts: AppendFacts;
+  compareHeld: CompareHeld;
+  held: Held;
+  heldLogs: HeldLogs;
+  photoQuery: { logId: string };
+  runFact: LogShapes['run']['fact'];
+  visitFact: LogShapes['visit']['fact'];
   outcome: Outcome;
   runExport: RunExport;
 }

@@ -40,18 +40,40 @@ export {
   type Unit,
   type UnitDraft,
 } from './unit';
+export { type FactStamp } from './log/fact';
+export { logKindNames, type LogHeader, type LogKindName, type Subject } from './log/header';
+export { LogRecordSchema, LogRowsSchema, PhotoKeptSchema, RunRowsSchema } from './log/answers';
+export { HeldLogsSchema, HeldSchema } from './log/fact';
+export { type AnyFact, type AnyHeader, type LogShapes } from './log/kinds';
+export { type AppendFacts, type CompareHeld, type Held, type HeldLogs } from './log/types';
 export {
-  type CloseEvent,
-  type ExtendEvent,
-  type HoldOverEvent,
-  type LookEvent,
-  type MarkEvent,
-  type NoteEvent,
-  type ReadyEvent,
-  type RetractEvent,
-  type RunEvent,
-  type SkipEvent,
-} from './event';
+  type ClockFact,
+  type CloseFact,
+  type ExtendFact,
+  type HoldOverFact,
+  type LookFact,
+  type MarkFact,
+  type NoteFact,
+  type ReadyFact,
+  type RetractFact,
+  type RunFact,
+  type SkipFact,
+} from './log/run/fact';
+export {
+  type HoldAct,
+  type LookAct,
+  type LookItem,
+  type LookOption,
+  type MarkSpec,
+  type MarksAct,
+  type Proposal,
+  type ReadyAct,
+  type Reckoning,
+  type Step,
+} from './log/run/step';
+export { RunExportSchema, type RunExport, type RunHeader, type RunMade } from './log/run/header';
+export { type SeenFact, type VisitFact, type VisitNoteFact } from './log/visit/fact';
+export { type VisitHeader, type VisitMade } from './log/visit/header';
 export { type Figure, type Finding, type LimitUsed, type Outcome } from './outcome';
 export { type CoupleRig, type Rig, type UncoupleRig } from './rig';
 export {
@@ -63,7 +85,6 @@ export {
   type RuleStep,
   type Switches,
 } from './ruleSet';
-export { RunExportSchema, type AppendEvents, type OpenRun, type RunExport } from './run';
 export {
   type CreatePerson,
   type EditPerson,
@@ -72,6 +93,14 @@ export {
   type Person,
   type SignIn,
 } from './account';
-export type { RuleSetList, RunRecord, RunRow, RunRowFigure, YardRow } from './views';
+export type {
+  HeldFact,
+  LogRecord,
+  LogRow,
+  RuleSetList,
+  RunRow,
+  RunRowFigure,
+  YardRow,
+} from './views';
 
 export { gaugeChannels, type GaugeChannel, type SentSample } from './gaugeSet';

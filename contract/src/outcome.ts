@@ -44,6 +44,13 @@ export const FigureSchema = Type.Object(
   closed,
 );
 
+/** A figure small enough for lists and trends. */
+export const RunRowFigureSchema = Type.Pick(
+  FigureSchema,
+  ['id', 'value', 'atMost', 'unit', 'verdict', 'limit'],
+  closed,
+);
+
 export const FindingSchema = Type.Object(
   {
     stepId: Type.String({ title: 'Step' }),

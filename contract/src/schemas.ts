@@ -1,5 +1,10 @@
 import { CreatePersonSchema, EditPersonSchema, FirstLeadSchema, SignInSchema } from './account';
-import { RunEventSchema } from './event';
+import { AppendFactsSchema, CompareHeldSchema, HeldLogsSchema, HeldSchema } from './log/fact';
+import { PhotoQuerySchema } from './log/answers';
+import { OpenLogSchema } from './log/kinds';
+import { RunFactSchema } from './log/run/fact';
+import { RunExportSchema } from './log/run/header';
+import { VisitFactSchema } from './log/visit/fact';
 import { OutcomeSchema } from './outcome';
 import { CoupleRigSchema, UncoupleRigSchema } from './rig';
 import {
@@ -8,7 +13,6 @@ import {
   EditRuleSetSchema,
   RuleSetDraftSchema,
 } from './ruleSet';
-import { AppendEventsSchema, OpenRunSchema, RunExportSchema } from './run';
 import { CreateUnitSchema, EditUnitSchema, RetireUnitSchema, UnitDraftSchema } from './unit';
 
 /** Every shape that is checked at a border, by the name its compiled validator has. */
@@ -27,9 +31,14 @@ export const schemas = {
   copyRuleSet: CopyRuleSetSchema,
   editRuleSet: EditRuleSetSchema,
   chooseRuleSet: ChooseRuleSetSchema,
-  openRun: OpenRunSchema,
-  appendEvents: AppendEventsSchema,
-  runEvent: RunEventSchema,
+  openLog: OpenLogSchema,
+  appendFacts: AppendFactsSchema,
+  compareHeld: CompareHeldSchema,
+  held: HeldSchema,
+  heldLogs: HeldLogsSchema,
+  photoQuery: PhotoQuerySchema,
+  runFact: RunFactSchema,
+  visitFact: VisitFactSchema,
   outcome: OutcomeSchema,
   runExport: RunExportSchema,
 } as const;

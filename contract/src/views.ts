@@ -1,7 +1,8 @@
-import type { GaugeRole, Verdict } from './choices';
-import type { RunEvent } from './event';
-import type { Figure, Outcome } from './outcome';
-import type { OpenRun } from './run';
+import type { FactStamp } from './log/fact';
+import type { LogKindName } from './log/header';
+import type { LogShapes } from './log/kinds';
+import type { Verdict } from './choices';
+import type { Figure } from './outcome';
 import type { RuleSet } from './ruleSet';
 import type { Unit } from './unit';
 
@@ -16,6 +17,8 @@ export interface YardRow {
     runId: string;
     closedAtMs: number;
     verdict: Verdict;
+    /** The clock of its device could not be told; a failure then counts as the newest. */
+    timeUnsure: boolean;
     headline: string;
     /** The figure the verdict hangs on, so that its numbers can be shown in any unit. */
     decisive: Figure | null;
@@ -39,6 +42,8 @@ export interface RunRow {
   drained: boolean;
   startedAtMs: number;
   closedAtMs: number | null;
+  /** The clock of its device could not be told: among others its place is not sure. */
+  timeUnsure: boolean;
   by: string;
   verdict: Verdict | null;
   headline: string | null;
@@ -49,17 +54,42 @@ export interface RunRow {
 /** A figure of a run, small enough for lists and trends. */
 export type RunRowFigure = Pick<Figure, 'id' | 'value' | 'atMost' | 'unit' | 'verdict' | 'limit'>;
 
-/** A run with all its facts. */
-export interface RunRecord {
-  header: OpenRun;
+/** A fact as the server holds it: with who handed it in. */
+export type HeldFact<F extends FactStamp> = F & { receivedAtMs: number };
+
+/** A log with all its facts. */
+export interface LogRecord<K extends LogKindName = LogKindName> {
+  header: LogShapes[K]['header'];
+  facts: HeldFact<LogShapes[K]['fact']>[];
+  /** Names of those who wrote in it, by lane. */
+  writers: Readonly<Record<string, string>>;
+  /** Who opened it. */
   by: string;
   byPersonId: string;
+  /** By the server's clock, as far as the device's offset is known; never later than it was received. */
+  startedAtMs: number;
   closedAtMs: number | null;
-  gauge: GaugeRole | null;
-  events: RunEvent[];
-  outcome: Outcome | null;
-  /** Other runs of the same units at the same time: two phones were at work, and both records stand. */
-  overlapping: { runId: string; by: string; startedAtMs: number; closedAtMs: number | null }[];
+  /** The clock of its device could not be told. */
+  timeUnsure: boolean;
+  /** Other logs of the same kind on the same units at the same time: both records stand. */
+  overlapping: { logId: string; by: string; startedAtMs: number; closedAtMs: number | null }[];
+}
+
+/** A log as lists show it. */
+export interface LogRow {
+  id: string;
+  kind: LogKindName;
+  unitId: string;
+  rigId: string | null;
+  /** What it is on: a unit's title, or those of a rig, front to rear. */
+  title: string;
+  /** What it comes to, as far as it has come. */
+  headline: string;
+  startedAtMs: number;
+  closedAtMs: number | null;
+  by: string;
+  byPersonId: string;
+  facts: number;
 }
 
 /** The rule sets a shop may run by, and the one it takes when none is picked. */

@@ -58,7 +58,7 @@ test(
   async ({ page, server }) => {
     await page.clock.install();
     await signIn(page, 'idris');
-    const runs = () => server.query('select count(*) from runs');
+    const runs = () => server.query('select count(*) from logs');
     const before = runs();
     await page.getByRole('link', { name: 'Bay' }).click();
     await page.getByLabel('Rig').selectOption({ label: 'Gritter 18' });

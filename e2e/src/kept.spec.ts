@@ -18,7 +18,7 @@ test.beforeEach(async ({ page }) => {
 
 /** How many facts of a run the server has. */
 const countEvents = (server: OwnServer, runId: string): string =>
-  server.query(`select count(*) from run_events where run_id = '${runId}'`);
+  server.query(`select count(*) from facts where log_id = '${runId}'`);
 
 /** How far the clock on the screen is from what the start mark and the device's time make of it, s. */
 async function clockIsOffBy(page: Page, startedAtMs: number): Promise<number> {
@@ -41,7 +41,7 @@ test(
     await expect(page.getByTestId('clock')).toBeVisible();
     await expect(page.getByText('all sent')).toBeVisible();
     const started = server.query(
-      `select event->>'atMs' from run_events where run_id = '${id}' and event->>'key' = 'start'`,
+      `select fact->>'atMs' from facts where log_id = '${id}' and fact->>'key' = 'start'`,
     );
     await page.clock.fastForward(20_000);
     await expect.poll(() => clockIsOffBy(page, Number(started))).toBeLessThan(1.5);
@@ -82,11 +82,11 @@ test('marks made without network are kept, shown as not sent, and sent once when
   await page.clock.fastForward(30_000);
   await press(page, 'Needle at 100 psi');
   await expect(page.getByTestId('outbox')).toContainText('2 not sent');
-  expect(server.query(`select count(*) from run_events where run_id = '${id}'`)).toBe('2');
+  expect(server.query(`select count(*) from facts where log_id = '${id}'`)).toBe('2');
   await context.setOffline(false);
   await expect(page.getByText('all sent')).toBeVisible();
   expect(
-    server.query(`select count(*), count(distinct id) from run_events where run_id = '${id}'`),
+    server.query(`select count(*), count(distinct id) from facts where log_id = '${id}'`),
   ).toBe('4|4');
 });
 
@@ -120,7 +120,7 @@ test('with the database down it says so, keeps the marks, and sends them later',
   server.shutDatabase(false);
   await page.clock.fastForward(5_000);
   await expect(page.getByText('all sent')).toBeVisible();
-  expect(server.query(`select count(*) from run_events where run_id = '${id}'`)).toBe('3');
+  expect(server.query(`select count(*) from facts where log_id = '${id}'`)).toBe('3');
 });
 
 test('a clock that jumps back is said plainly and marks nothing', async ({ page }) => {

@@ -16,13 +16,13 @@ test('a linked gauge set moves the needle, catches the marks, and is only confir
   const id = page.url().split('/').at(-1) ?? '';
   const mark = () =>
     server.query(
-      `select event->>'readingPsi' || ' ' || (event->>'resolutionPsi') from run_events where run_id = '${id}' and event->>'kind' = 'mark'`,
+      `select fact->>'readingPsi' || ' ' || (fact->>'resolutionPsi') from facts where log_id = '${id}' and fact->>'kind' = 'mark'`,
     );
   // Timed by the gauge, and as fine as it sends.
   await expect.poll(mark).toBe('85 0.1');
   expect(
     server.query(
-      `select event->>'gauge' from run_events where run_id = '${id}' and event->>'kind' = 'ready'`,
+      `select fact->>'gauge' from facts where log_id = '${id}' and fact->>'kind' = 'ready'`,
     ),
   ).toBe('master');
 });

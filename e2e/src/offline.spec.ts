@@ -31,10 +31,10 @@ test('a run started, reloaded and closed with no network at all reaches the serv
   await finishRun(page);
   await expect(page.getByText('All figures within their limits')).toBeVisible();
   const id = page.url().split('/').at(-1) ?? '';
-  expect(server.query(`select count(*) from runs where id = '${id}'`)).toBe('0');
+  expect(server.query(`select count(*) from logs where id = '${id}'`)).toBe('0');
   await context.setOffline(false);
   await expect(page.getByText('all sent')).toBeVisible();
-  expect(server.query(`select verdict from runs where id = '${id}'`)).toBe('pass');
+  expect(server.query(`select verdict from logs where id = '${id}'`)).toBe('pass');
 });
 
 test('the app opens cold with no network: yard, rig sheet, rules, and a run to the end of its hold', async ({

@@ -49,7 +49,7 @@ test(
     const id = page.url().split('/').at(-1) ?? '';
     expect(
       server.query(
-        `select verdict, static_leak > 0.9 and static_leak < 1.1 from runs where id = '${id}'`,
+        `select l.verdict, u.trend > 0.9 and u.trend < 1.1 from logs l join log_units u on u.log_id = l.id where id = '${id}'`,
       ),
     ).toBe('pass|t');
 
@@ -106,7 +106,7 @@ test('undo, skip with a reason, a note, and stopping with a reason', async ({ pa
   await expect(page.getByText('taken back')).toBeVisible();
   await expect(page.getByText('all sent')).toBeVisible();
   const id = page.url().split('/').at(-1) ?? '';
-  expect(server.query(`select verdict from runs where id = '${id}'`)).toBe('incomplete');
+  expect(server.query(`select verdict from logs where id = '${id}'`)).toBe('incomplete');
 });
 
 test('the numbered-port unit is run in bar, as its gauge reads, by its own rule set', async ({
@@ -139,7 +139,7 @@ test('a mark can be put right afterwards; its time stays', async ({ page, server
   await expect(page.getByText('all sent')).toBeVisible();
   const id = page.url().split('/').at(-1) ?? '';
   const times = server.query(
-    `select count(distinct event->>'atMs') || ' of ' || count(*) from run_events where run_id = '${id}' and event->>'key' = 'cut-out'`,
+    `select count(distinct fact->>'atMs') || ' of ' || count(*) from facts where log_id = '${id}' and fact->>'key' = 'cut-out'`,
   );
   expect(times).toBe('1 of 2');
 });

@@ -38,7 +38,9 @@ test('a lead copies a rule set, changes its order and a limit, and a run goes by
   await expect(page.getByText('Low-air warning')).toBeHidden();
   await expect(page.getByText('all sent')).toBeVisible();
   const id = page.url().split('/').at(-1) ?? '';
-  expect(server.query(`select rule_set->>'title' from runs where id = '${id}'`)).toBe(name);
+  expect(
+    server.query(`select header->'made'->'ruleSet'->>'title' from logs where id = '${id}'`),
+  ).toBe(name);
 });
 
 test('a technician reads rule sets and is offered nothing to change', async ({ page }) => {

@@ -30,7 +30,7 @@ test('a logger’s file is taken apart, looked at closely, and made into a run',
   server,
 }) => {
   await signIn(page, 'paula');
-  await page.getByRole('link', { name: 'Run', exact: true }).click();
+  await page.getByRole('link', { name: 'Work', exact: true }).click();
   await page.getByRole('link', { name: 'Read a recorded trace' }).click();
   await page.locator('input[type=file]').setInputFiles({
     name: 'log.csv',
@@ -65,7 +65,7 @@ test('a logger’s file is taken apart, looked at closely, and made into a run',
   const id = page.url().split('/').at(-1) ?? '';
   const cutOut = () =>
     server.query(
-      `select round((event->>'readingPsi')::numeric) from run_events where run_id = '${id}' and event->>'key' = 'cut-out'`,
+      `select round((fact->>'readingPsi')::numeric) from facts where log_id = '${id}' and fact->>'key' = 'cut-out'`,
     );
   await expect.poll(cutOut).toBe('125');
 });

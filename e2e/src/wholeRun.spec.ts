@@ -115,13 +115,13 @@ for (const { name, front, alone = false, ruleSet, title, has, hasNot, both } of 
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
     const id = page.url().split('/').at(-1) ?? '';
     const row = server.query(
-      `select verdict in ('pass', 'cant-tell', 'fail'), closed_at_ms is not null, jsonb_array_length(towed) from runs where id = '${id}'`,
+      `select verdict in ('pass', 'cant-tell', 'fail'), closed_at_ms is not null, jsonb_array_length(header->'made'->'towed') from logs where id = '${id}'`,
     );
     expect(row).toBe(`t|t|${title.source.split('\\+').length - 1}`);
     // Nothing was found amiss; what the made-up clock makes of the times is not asked here.
     expect(
       server.query(
-        `select count(*) from runs, jsonb_array_elements(outcome->'findings') f where id = '${id}' and f->>'standing' = 'bad'`,
+        `select count(*) from logs, jsonb_array_elements(result->'findings') f where id = '${id}' and f->>'standing' = 'bad'`,
       ),
     ).toBe('0');
   });

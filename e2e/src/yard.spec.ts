@@ -1,13 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import { expectNoFindings } from './axe';
 import { expect, runToHold, signIn, startRun, test, walkRun } from './ownServer';
-
-async function expectNoFindings(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(
-    violations.map((each) => `${each.id}: ${each.nodes.map((node) => node.html).join(' | ')}`),
-  ).toEqual([]);
-}
 
 // The phone is dark and the wide screen light, so that each screen is looked at in either theme.
 test('every screen is clean to axe', { tag: '@both' }, async ({ page }) => {
@@ -31,7 +23,7 @@ test('every screen is clean to axe', { tag: '@both' }, async ({ page }) => {
   await page.getByRole('button', { name: 'Add a person' }).click();
   await expectNoFindings(page);
   await page.goto('/run');
-  await expect(page.getByRole('heading', { name: 'Run', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Work', level: 1 })).toBeVisible();
   await expectNoFindings(page);
   await page.goto('/couple');
   await expect(page.getByRole('list', { name: 'Units to couple' })).toBeVisible();

@@ -1,13 +1,16 @@
-import type { Me, RunEvent, RunRecord, Unit } from '@keen-bleed/contract';
+import type { LogRecord, Me, RunFact, Unit } from '@keen-bleed/contract';
+import type { NewFact } from '@keen-bleed/core';
+import * as core from '@keen-bleed/core';
 import fc from 'fast-check';
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { randomUUID } from 'node:crypto';
-import type * as DeviceStore from '../../app/src/store/deviceStore';
+import type * as Kept from '../../app/src/store/kept';
+import type * as Logs from '../../app/src/store/logs';
 import type * as Outbox from '../../app/src/store/outbox';
+import type * as RecordFact from '../../app/src/store/recordFact';
 import type * as StartRun from '../../app/src/store/startRun';
 import {
   addTruck,
@@ -62,7 +65,9 @@ interface Request {
 
 class Phone {
   readonly disk = new IDBFactory();
-  private store!: typeof DeviceStore;
+  private kept!: typeof Kept;
+  private logs!: typeof Logs;
+  private recording!: typeof RecordFact;
   private outbox!: typeof Outbox;
   private starting!: typeof StartRun;
   weather: Weather = 'clear';
@@ -70,7 +75,7 @@ class Phone {
   private echoes: Request[] = [];
   runId = '';
   /** Everything that was said to be kept. */
-  readonly taken: RunEvent[] = [];
+  readonly taken: RunFact[] = [];
 
   constructor(
     private readonly me: Me,
@@ -113,13 +118,15 @@ class Phone {
   async open(): Promise<void> {
     jest.isolateModules(() => {
       /* eslint-disable @typescript-eslint/no-require-imports */
-      this.store = require('../../app/src/store/deviceStore') as typeof DeviceStore;
+      jest.doMock('@keen-bleed/core', () => core);
+      this.kept = require('../../app/src/store/kept') as typeof Kept;
+      this.logs = require('../../app/src/store/logs') as typeof Logs;
+      this.recording = require('../../app/src/store/recordFact') as typeof RecordFact;
       this.outbox = require('../../app/src/store/outbox') as typeof Outbox;
       this.starting = require('../../app/src/store/startRun') as typeof StartRun;
       /* eslint-enable @typescript-eslint/no-require-imports */
     });
-    this.outbox.setOutboxOwner(this.me);
-    await this.outbox.sendNow();
+    await this.outbox.setOutboxOwner(this.me);
   }
 
   /** Does something with this phone's disk and network. */
@@ -138,16 +145,14 @@ class Phone {
     });
   }
 
-  async take(fact: object): Promise<void> {
-    const kept = await this.store.keptEvents(this.runId);
-    const event = {
-      id: randomUUID(),
-      seq: kept.length + 1,
-      atMs: 1_760_000_000_000 + kept.length * 1_000,
-      ...fact,
-    } as RunEvent;
-    await this.store.keepEvents(this.runId, [event], false);
-    this.taken.push(event);
+  async take(fact: NewFact<RunFact>): Promise<void> {
+    const kept = await this.logs.keptLog(this.runId);
+    if (!kept) throw new Error('the run is gone');
+    const writing = { log: this.logs.folded(kept), lane: await this.kept.laneOf(this.me) };
+    const atMs = STARTED_MS + this.taken.length * 1_000;
+    const done = await this.recording.recordFact(writing, fact, atMs);
+    if ('problem' in done) throw new Error(done.problem);
+    this.taken.push(done.log.facts.at(-1) as RunFact);
   }
 
   sendNow(): Promise<void> {
@@ -155,13 +160,14 @@ class Phone {
   }
 
   async waiting(): Promise<number> {
-    const run = await this.store.keptRun(this.runId);
-    if (run?.refused) throw new Error(`refused: ${run.refused}`);
-    return (await this.store.countUnsent()) + (run?.opened ? 0 : 1);
+    const kept = await this.logs.keptLog(this.runId);
+    if (kept?.log.refused) throw new Error(`refused: ${kept.log.refused.message}`);
+    return (await this.logs.countUnsent()) + (kept?.log.opened === 1 ? 0 : 1);
   }
 
-  kept(): Promise<RunEvent[]> {
-    return this.store.keptEvents(this.runId);
+  async facts(): Promise<RunFact[]> {
+    const kept = await this.logs.keptLog(this.runId);
+    return (kept?.rows ?? []).map(({ fact }) => fact as RunFact).sort((a, b) => a.seq - b.seq);
   }
 }
 
@@ -212,7 +218,13 @@ const ALL_BUT_TIMEOUTS = [
   'clearInterval',
 ] as const as unknown as ('Date' | 'nextTick')[];
 
-const note = (text: string) => ({ kind: 'note', stepId: 'prepare', text });
+const note = (text: string): NewFact<RunFact> => ({ kind: 'note', stepId: 'prepare', text });
+
+/** Facts by what they say and where they stand; how far a clock was off may be learnt on the way. */
+const said = (facts: readonly RunFact[]) =>
+  facts.map(({ id, lane, seq, atMs, kind }) => ({ id, lane, seq, atMs, kind }));
+
+const STARTED_MS = 1_760_000_000_000;
 
 type Step =
   | { do: 'take' }
@@ -295,12 +307,12 @@ it('loses nothing and doubles nothing, whatever becomes of phones, network and s
           await phone.open();
           for (let pass = 0; pass < 5; pass += 1) await phone.sendNow();
           expect(await phone.waiting()).toBe(0);
-          expect(await phone.kept()).toEqual(phone.taken);
+          expect(said(await phone.facts())).toEqual(said(phone.taken));
         });
-        const answer = await staff.viewer.get(`/api/runs/${phone.runId}`).expect(200);
-        const record = answer.body as RunRecord;
-        expect(record.events).toEqual(phone.taken);
-        expect(record.header.unitId).toBe(unit.id);
+        const answer = await staff.viewer.get(`/api/logs/${phone.runId}`).expect(200);
+        const record = answer.body as LogRecord<'run'>;
+        expect(said(record.facts)).toEqual(said(phone.taken));
+        expect(record.header.subject.unitId).toBe(unit.id);
         marks += phone.taken.length;
       }
       sequences += 1;

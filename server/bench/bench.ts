@@ -11,7 +11,7 @@ import { performance } from 'node:perf_hooks';
 import pino from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import { migrateDatabase, openDatabase } from '../src/db/database';
-import { makeApp } from '../src/http/app';
+import { makeApp } from '../src/app';
 import { yardQuery, yardRows } from '../src/units/yardRows';
 import { runHeader } from '../src/test/testShop';
 import { fillYard, PASSWORD, RUNS_PER_UNIT, UNITS } from './fillYard';
@@ -91,12 +91,12 @@ async function main(): Promise<void> {
     try {
       await client.query('begin');
       await client.query(
-        `insert into runs (shop_id, id, unit_id, person_id, unit, towed, rule_set, left_out, started_at_ms)
-         values ($1, $2, $3, $4, $5, '[]', $6, '[]', 1) on conflict do nothing`,
-        [shopId, body.id, unitIds[0], personId, body.unit, body.ruleSet],
+        `insert into logs (shop_id, id, kind, unit_id, person_id, header, title, started_at_ms, last_at_ms)
+         values ($1, $2, 'run', $3, $4, $5, 'x', 1, 1) on conflict do nothing`,
+        [shopId, body.id, unitIds[0], personId, body],
       );
       await client.query(
-        `insert into run_units (shop_id, unit_id, run_id, started_at_ms) values ($1, $2, $3, 1)`,
+        `insert into log_units (shop_id, unit_id, log_id, kind, started_at_ms) values ($1, $2, $3, 'run', 1)`,
         [shopId, unitIds[0], body.id],
       );
       await client.query('commit');
@@ -131,7 +131,7 @@ async function main(): Promise<void> {
     [
       'save: open a run',
       await pair(
-        { url: ourUrl, headers, ...opening('/api/runs') },
+        { url: ourUrl, headers, ...opening('/api/logs') },
         { url: bareUrl, headers, ...opening('/runs') },
       ),
     ],

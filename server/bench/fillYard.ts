@@ -1,9 +1,8 @@
 import { v7 as uuidv7 } from 'uuid';
 import { hashPassword } from '../src/accounts/password';
 import type { Database } from '../src/db/database';
-import { people, ruleSets, runs, runUnits, shops, units } from '../src/db/schema';
-import { outcomeColumns } from '../src/runs/outcomeColumns';
-import { readRun } from '../src/runs/runReading';
+import { logs, logUnits, people, ruleSets, shops, units } from '../src/db/schema';
+import { storedLog } from '../src/log/storedLog';
 import { runHeader, shortRuleSetRow, truckDraft, wholeRun } from '../src/test/testShop';
 import { unitRecord } from '../src/units/unitRecord';
 
@@ -41,29 +40,21 @@ export async function fillYard({
       }),
     };
     const header = runHeader(unit);
-    const { outcome } = readRun(header, wholeRun(1));
-    const rows = Array.from({ length: RUNS_PER_UNIT }, (_, index) => ({
-      ...header,
-      id: uuidv7(),
-      shopId,
-      personId,
-      startedAtMs: 1_700_000_000_000 + index * 3_000_000_000,
-      closedAtMs: 1_700_000_600_000 + index * 3_000_000_000,
-      lastSeq: 8,
-      ...outcomeColumns(outcome),
-    }));
-    await db.insert(runs).values(rows);
-    await db.insert(runUnits).values(
-      rows.map(({ id, startedAtMs, closedAtMs, verdict, staticLeak }) => ({
+    const whole = wholeRun(1);
+    const made = Array.from({ length: RUNS_PER_UNIT }, (_, index) => {
+      const laterMs = index * 3_000_000_000;
+      const facts = whole.map((fact) => ({ ...fact, atMs: fact.atMs + laterMs }));
+      const startedAtMs = header.startedAtMs + laterMs;
+      return storedLog(
         shopId,
-        unitId: unit.id,
-        runId: id,
-        startedAtMs,
-        closedAtMs,
-        verdict,
-        staticLeak,
-      })),
-    );
+        () => personId,
+        { ...header, id: uuidv7(), startedAtMs },
+        facts,
+        startedAtMs + 600_000,
+      );
+    });
+    await db.insert(logs).values(made.map(({ log }) => log));
+    await db.insert(logUnits).values(made.flatMap(({ units: each }) => each));
   }
   await db.execute('vacuum analyze');
   return { shopId, personId, unitIds: unitRows.map((row) => row.id) };

@@ -1,4 +1,4 @@
 export { migrateDatabase, openDatabase, type Database, type Db } from './db/database';
 export { seedDemo, type Seeded } from './demo/seedDemo';
 export { demoPassword, demoPeople, demoShopName } from './demo/demoPeople';
-export { makeApp, type AppOptions } from './http/app';
+export { makeApp, type AppOptions } from './app';

@@ -5,7 +5,7 @@ import pino from 'pino';
 import { migrateDatabase, openDatabase } from './db/database';
 import { seedDemo } from './demo/seedDemo';
 import { isDatabaseAway } from './http/errorHandler';
-import { makeApp } from './http/app';
+import { makeApp } from './app';
 
 const DEFAULT_SIGN_IN_TRIES = 10;
 
@@ -34,6 +34,8 @@ async function main(): Promise<void> {
     secureCookie: process.env.COOKIE_SECURE === '1',
     signInTries: Number(process.env.SIGN_IN_TRIES ?? DEFAULT_SIGN_IN_TRIES),
     webFolder: process.env.WEB_FOLDER ?? null,
+    // Pictures are taken on a fixed day: then the server tells that day's time.
+    ...(process.env.DEMO_TODAY ? { nowMs: fixedDay(demoToday()) } : {}),
   });
   const server = createServer(app);
   server.listen(Number(PORT), HOST);
@@ -51,6 +53,12 @@ async function main(): Promise<void> {
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   process.on('disconnect', stop);
+}
+
+/** A clock that goes on from a given moment. */
+function fixedDay(fromMs: number): () => number {
+  const startedMs = Date.now();
+  return () => fromMs + Date.now() - startedMs;
 }
 
 /** The day the demo world ends on; fixed from outside where pictures must come out the same. */

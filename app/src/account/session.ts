@@ -2,7 +2,7 @@ import type { Me } from '@keen-bleed/contract';
 import { useSyncExternalStore } from 'react';
 import { ask, asProblem } from '../wire/api';
 import { dropKeptCache } from '../store/keptCache';
-import { keepMe, keptMe } from '../store/deviceStore';
+import { keepMe, keptMe } from '../store/kept';
 import { setOutboxOwner } from '../store/outbox';
 
 /** Who is at this device, and whether the server agrees. */
@@ -19,7 +19,7 @@ const listeners = new Set<() => void>();
 
 function set(next: SessionState): void {
   state = next;
-  setOutboxOwner(next.standing === 'signed-in' && !next.stale ? next.me : null);
+  void setOutboxOwner(next.standing === 'signed-in' && !next.stale ? next.me : null);
   listeners.forEach((listener) => listener());
 }
 

@@ -1,8 +1,7 @@
-import type { OpenRun } from '@keen-bleed/contract';
+import type { RunHeader } from '@keen-bleed/contract';
 import { rigTitle, ruleSetFor } from '@keen-bleed/core';
 import { useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import { v7 as uuidv7 } from 'uuid';
 import { DeviceKey } from '../air/DeviceSign';
 import { SeeThrough } from '../air/SeeThrough';
 import { usePractice } from '../practice/usePractice';
@@ -27,6 +26,7 @@ import { timeControl } from './cabControls';
 import { NeedleLadder } from './NeedleLadder';
 import { PlaceNote } from './PlaceNote';
 import { useAirSound } from './useAirSound';
+import { runHeaderOf } from '../store/startRun';
 import { useBay, type Bay } from './useBay';
 
 const LADDER = { phone: 172, wide: 210, height: 420 };
@@ -41,23 +41,16 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
   const { bay, trouble } = useBay(setup);
   const rules = useRuleSets();
   const wide = useWide();
-  const [header, setHeader] = useState<OpenRun | null>(null);
+  const [header, setHeader] = useState<RunHeader | null>(null);
   const [running, setRunning] = useState(false);
   const clock = useBayClock(bay);
   const practice = usePractice(header, clock);
   const start = () => {
     if (!rules.data) return;
     const { unit, towed } = setup.rig;
-    setHeader({
-      id: uuidv7(),
-      unitId: unit.id,
-      unit,
-      towed: [...towed],
-      rigId: null,
-      ruleSet: ruleSetFor(unit, rules.data.sets, rules.data.defaultId),
-      leftOut: ['drain'],
-      startedAtMs: clock(),
-    });
+    const ruleSet = ruleSetFor(unit, rules.data.sets, rules.data.defaultId);
+    const started = { unit, towed: [...towed], rigId: null, ruleSet, leftOut: ['drain'] };
+    setHeader(runHeaderOf(started, clock()));
     setRunning(true);
   };
   if (running && practice && bay) {

@@ -16,7 +16,7 @@ interface BayRunProps {
 export function BayRun({ practice, bay, onLeave }: BayRunProps) {
   const { frame, rig, log } = bay;
   const psi = Math.max(0, frame.psi[rig.nodes.indexOf(rig.gaugePlace)] ?? 0);
-  const { gauge } = practice.run.header.unit;
+  const { gauge } = practice.run.header.made.unit;
   // A trailer alone has no lamps; the gauge of the service hose is all it shows beside the ladder's.
   const told = rig.hasShopAir
     ? frame.needles

@@ -2,7 +2,9 @@ import type {
   Person,
   Rig,
   RuleSetList,
-  RunRecord,
+  LogKindName,
+  LogRecord,
+  LogRow,
   RunRow,
   Unit,
   YardRow,
@@ -38,9 +40,15 @@ export const useRuleSets = (): Found<RuleSetList> =>
 /** The runs of a unit, newest first. */
 export const useUnitRuns = (id: string): Found<RunRow[]> => useSWR(`/api/units/${id}/runs`);
 
-/** A run as the server holds it; pass null where it is not wanted yet. */
-export const useRunRecord = (id: string | null): Found<RunRecord> =>
-  useSWR(id === null ? null : `/api/runs/${id}`);
+/** A log as the server holds it; pass null where it is not wanted yet. */
+export const useLogRecord = <K extends LogKindName>(id: string | null): Found<LogRecord<K>> =>
+  useSWR(id === null ? null : `/api/logs/${id}`);
+
+/** All that is open in the shop. */
+export const useOpenLogs = (): Found<LogRow[]> => useSWR('/api/logs/open');
+
+/** The visits of a unit, newest first. */
+export const useUnitVisits = (id: string): Found<LogRow[]> => useSWR(`/api/units/${id}/visits`);
 
 /** The people of the shop. */
 export const usePeople = (): Found<Person[]> => useSWR('/api/people');

@@ -49,7 +49,7 @@ function PracticeEnd({
   onLeave: () => void;
 }) {
   const { header, state } = run;
-  const { unit, towed, ruleSet } = header;
+  const { unit, towed, ruleSet } = header.made;
   const outcome = useMemo(
     () => outcomeOf(state, { unit, towed, ruleSet, sayIn: unit.gauge.unit }),
     [ruleSet, state, towed, unit],

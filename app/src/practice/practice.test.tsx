@@ -1,21 +1,15 @@
-import type { OpenRun } from '@keen-bleed/contract';
 import { roadTest, usualGauge } from '@keen-bleed/core';
+import { runHeaderOf } from '../store/startRun';
 import { act, renderHook } from '@testing-library/react-native';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { byEye, gaugeSet, sampled } from './practiceGauge';
 import { usePractice } from './usePractice';
 
 const unit = madeUpUnit();
-const header: OpenRun = {
-  id: '00000000-0000-7000-8000-000000000001',
-  unitId: unit.id,
-  rigId: null,
-  startedAtMs: 1_760_000_000_000,
-  unit,
-  towed: [],
-  ruleSet: roadTest,
-  leftOut: ['drain'],
-};
+const header = runHeaderOf(
+  { unit, towed: [], rigId: null, ruleSet: roadTest, leftOut: ['drain'] },
+  1_760_000_000_000,
+);
 
 describe('a run for practice', () => {
   it('takes facts by the clock it is given, in their order, and refuses what does not fit', async () => {

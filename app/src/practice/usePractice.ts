@@ -1,10 +1,10 @@
-import type { OpenRun, RunEvent } from '@keen-bleed/contract';
-import { readRun } from '@keen-bleed/core';
+import type { RunFact, RunHeader } from '@keen-bleed/contract';
+import { FoldedLog, runKind, type RunState } from '@keen-bleed/core';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { Clock } from '../run/desk/runClock';
 import type { HowRead } from '../run/step/StepPane';
-import { nextEvent } from '../store/nextEvent';
-import type { LiveRun, NewFact } from '../store/useRun';
+import { stamped } from '../store/recordFact';
+import type { LiveRun, NewRunFact } from '../store/useRun';
 
 /** A run for practice: walked like any other and kept nowhere. It ends with the screen that holds it. */
 export interface Practice {
@@ -14,23 +14,33 @@ export interface Practice {
 }
 
 /** Holds a run for practice; null until there is something to run. */
-export function usePractice(header: OpenRun | null, clock: Clock): Practice | null {
-  const [events, setEvents] = useState<readonly RunEvent[]>([]);
+export function usePractice(header: RunHeader | null, clock: Clock): Practice | null {
+  // The log as far as it has come, read by `record` between two drawings of the screen.
+  const now = useRef<FoldedLog<RunHeader, RunFact, RunState> | null>(null);
+  const [drawn, setDrawn] = useState<Pick<LiveRun, 'header' | 'state' | 'facts'> | null>(null);
   const [byGauge, choose] = useState(true);
-  // The newest facts, read by `record` between two drawings of the screen.
-  const newest = useRef<readonly RunEvent[]>([]);
   const record = useCallback(
-    (fact: NewFact): Promise<string | null> => {
+    (fact: NewRunFact): Promise<string | null> => {
       if (!header) return Promise.resolve('Nothing is run yet.');
-      const made = nextEvent(header, newest.current, fact, clock());
-      if ('problem' in made) return Promise.resolve(made.problem);
-      newest.current = [...newest.current, made.event];
-      setEvents(newest.current);
+      if (now.current?.header !== header) now.current = new FoldedLog(runKind, header);
+      const log = now.current;
+      const made = stamped({ log: log as never, lane: header.id }, fact, clock(), 0) as RunFact;
+      const problem = log.admit(made);
+      if (problem) return Promise.resolve(problem.message);
+      log.add(made);
+      setDrawn({ header, state: log.state, facts: log.facts });
       return Promise.resolve(null);
     },
     [clock, header],
   );
-  const state = useMemo(() => (header ? readRun(header, events) : null), [events, header]);
-  if (!header || !state) return null;
-  return { run: { header, state, events, record }, clock, reading: { byGauge, choose } };
+  const empty = useMemo(
+    () =>
+      header
+        ? { header, state: new FoldedLog(runKind, header).state, facts: [] as RunFact[] }
+        : null,
+    [header],
+  );
+  const shown = drawn?.header === header ? drawn : empty;
+  if (!shown) return null;
+  return { run: { ...shown, record }, clock, reading: { byGauge, choose } };
 }

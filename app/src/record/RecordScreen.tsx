@@ -1,15 +1,16 @@
-import type { OpenRun, RunEvent, RunRecord } from '@keen-bleed/contract';
+import type { LogRecord, RunFact, RunHeader } from '@keen-bleed/contract';
 import {
   gaugeWord,
   markRows,
   outcomeOf,
-  readRun,
   rigTitle,
+  stateOfRun,
   sayPressure,
   toPsi,
   unitsOf,
   unitTitle,
   windowsOf,
+  type NewFact,
 } from '@keen-bleed/core';
 import { useMemo } from 'react';
 import { View } from 'react-native';
@@ -26,31 +27,39 @@ import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
+import { ClockAsk } from './ClockAsk';
 import { FigureList } from './FigureList';
 import { FindingList } from './FindingList';
 
 interface RecordScreenProps {
-  header: OpenRun;
-  events: readonly RunEvent[];
+  header: RunHeader;
+  /** In their order. */
+  facts: readonly RunFact[];
   by: string;
   /** Other runs of the same units in the same stretch of time. */
-  overlapping?: RunRecord['overlapping'];
+  overlapping?: LogRecord['overlapping'];
   /** It is being made on another device, and followed from here. */
   following?: boolean;
+  /** Adds to the record what may still be added: how far a clock was off. */
+  onAnswer?: ((fact: NewFact<RunFact>) => Promise<string | null>) | null;
+  /** By the server's clock, where it has told. */
+  startedAtMs?: number;
 }
 
 /** A run as recorded: its verdict, its figures with their limits and sources, its ladder and its marks. */
 export function RecordScreen({
   header,
-  events,
+  facts,
   by,
   overlapping = [],
   following = false,
+  onAnswer = null,
+  startedAtMs,
 }: RecordScreenProps) {
   const wide = useWide();
   const { unit: sayIn } = usePrefs();
-  const { unit, towed, ruleSet } = header;
-  const state = useMemo(() => readRun(header, events), [events, header]);
+  const { unit, towed, ruleSet } = header.made;
+  const state = useMemo(() => stateOfRun(header.made, facts), [facts, header]);
   const { procedure } = state;
   const outcome = useMemo(
     () => outcomeOf(state, { unit, towed, ruleSet, sayIn }),
@@ -58,9 +67,10 @@ export function RecordScreen({
   );
   const titleOf = (stepId: string) =>
     procedure.steps.find((step) => step.id === stepId)?.title ?? stepId;
-  const rows = markRows(state, events);
+  const rows = markRows(state, facts);
+  const beganMs = startedAtMs ?? header.startedAtMs - (header.offsetMs ?? 0);
   const conditions = [
-    `${sayDay(header.startedAtMs)}, ${sayTime(header.startedAtMs)}`,
+    `${sayDay(beganMs)}, ${sayTime(beganMs)}`,
     by,
     `${ruleSet.title}, revision ${ruleSet.revision}`,
     state.gauge
@@ -100,13 +110,14 @@ export function RecordScreen({
 
   return (
     <Screen
-      title={rigTitle(header)}
+      title={rigTitle(header.made)}
       aside={wide ? undefined : <OutboxSign />}
       lead={
         <View style={{ gap: space.near }}>
           <Txt tone="quiet">{conditions.join(' · ')}</Txt>
           <VerdictSign verdict={outcome.verdict} as="heading" />
           <Txt as="bodyBold">{outcome.headline}</Txt>
+          <ClockAsk facts={facts} onAnswer={onAnswer} />
           {following ? (
             <Notice
               title={
@@ -119,7 +130,7 @@ export function RecordScreen({
           ) : null}
           {overlapping.map((other) => (
             <Notice
-              key={other.runId}
+              key={other.logId}
               manner="trouble"
               title={`Another run of the same unit overlaps this one: ${other.by}, from ${sayTime(other.startedAtMs)}`}
               text="Both are kept. Two people may have used the same air: look at both before you judge."
@@ -143,9 +154,9 @@ export function RecordScreen({
           <Ladder
             gauge={unit.gauge}
             rangePsi={[0, toPsi(unit.gauge.top, unit.gauge.unit)]}
-            windows={windowsOf(procedure, header, ruleSet)}
+            windows={windowsOf(procedure, header.made, ruleSet)}
             flags={state.marks.map((mark) => ({
-              id: mark.eventId,
+              id: mark.factId,
               psi: mark.readingPsi,
             }))}
             needlePsi={null}
@@ -198,7 +209,7 @@ export function RecordScreen({
             <LinkOut title="Take out as JSON" href={`/api/runs/${header.id}/export.json`} />
             <LinkOut title="Take out as CSV" href={`/api/runs/${header.id}/export.csv`} />
           </View>
-          {unitsOf(header).map((each) => (
+          {unitsOf(header.made).map((each) => (
             <LinkTo key={each.id} to={`/unit/${each.id}`}>
               <Txt as="bodyBold" tone="accent">{`Rig sheet of ${unitTitle(each)}`}</Txt>
             </LinkTo>

@@ -45,7 +45,7 @@ interface LiveRunProps {
 /** A run that is being made: the ladder, the step, and the pad. It knows kinds of acts, and no step by name. */
 export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InPractice }) {
   const { header, state } = run;
-  const { unit } = header;
+  const { unit } = header.made;
   const wide = useWide();
   const palette = usePalette();
   const { hand } = usePrefs();
@@ -56,7 +56,7 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const desk = useRunDesk(run, practice?.gauge ?? linked?.gauge ?? null);
   const reading = practice?.reading ?? { byGauge, choose: setByGauge };
   useWakeLock();
-  useSpokenRun(state, desk.hold, unit.gauge.unit, header.ruleSet.school);
+  useSpokenRun(state, desk.hold, unit.gauge.unit, header.made.ruleSet.school);
   useRunKeys(
     {
       mark: desk.press,
@@ -173,7 +173,7 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
 }
 
 /** A rig in the room a phone has: what is in front, and the numbers of what it pulls. */
-function shortTitle({ unit, towed }: LiveRun['header']): string {
+function shortTitle({ unit, towed }: LiveRun['header']['made']): string {
   if (towed.length < 2) return rigTitle({ unit, towed });
   return [unitTitle(unit), ...towed.map((each) => each.number)].join(' + ');
 }
@@ -200,7 +200,7 @@ function RunHead({ run, wide, said, leave, onStop }: RunHeadProps) {
     >
       <View style={{ flex: 1, minWidth: 0 }}>
         <Txt as="bodyBold" heading={1} lines={1}>
-          {wide ? rigTitle(header) : shortTitle(header)}
+          {wide ? rigTitle(header.made) : shortTitle(header.made)}
         </Txt>
         <View style={{ flexDirection: 'row', gap: space.step }}>
           <Txt as="small" tone="quiet" lines={1} style={{ flexShrink: 0 }}>
@@ -228,7 +228,7 @@ function RunHead({ run, wide, said, leave, onStop }: RunHeadProps) {
           <Button manner="quiet" size="glove" title={leave.title} onPress={leave.onPress} />
         ) : (
           <LinkTo
-            to={`/unit/${header.unitId}`}
+            to={`/unit/${header.subject.unitId}`}
             label="Leave; the run stays open"
             style={{ minHeight: target.glove, paddingHorizontal: space.near }}
           >
@@ -250,7 +250,7 @@ interface RunPaneProps extends LiveRunProps {
 /** The step that is waited on, or, when all are done, what the run comes to. */
 function RunPane({ run, desk, wide, onSkip, reading }: RunPaneProps) {
   const { header, state } = run;
-  const { unit, ruleSet } = header;
+  const { unit, ruleSet } = header.made;
   const { step } = state;
   const context = useFigureContext(header);
   const figures = useMemo(() => figuresOf(state, context), [context, state]);
@@ -292,10 +292,10 @@ function RunPane({ run, desk, wide, onSkip, reading }: RunPaneProps) {
 function useFigureContext(header: LiveRun['header']) {
   return useMemo(
     () => ({
-      unit: header.unit,
-      towed: header.towed,
-      ruleSet: header.ruleSet,
-      sayIn: header.unit.gauge.unit,
+      unit: header.made.unit,
+      towed: header.made.towed,
+      ruleSet: header.made.ruleSet,
+      sayIn: header.made.unit.gauge.unit,
     }),
     [header],
   );
@@ -304,7 +304,7 @@ function useFigureContext(header: LiveRun['header']) {
 /** What came out so far, beside the run on a wide screen. A hold that still runs has no verdict yet. */
 function SoFar({ run }: LiveRunProps) {
   const { header, state } = run;
-  const { unit } = header;
+  const { unit } = header.made;
   const context = useFigureContext(header);
   const outcome = useMemo(() => outcomeOf(state, context), [context, state]);
   const figures = outcome.figures.filter((figure) => figure.stepId !== state.step?.id);

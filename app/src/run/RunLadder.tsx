@@ -1,4 +1,4 @@
-import type { OpenRun } from '@keen-bleed/contract';
+import type { RunHeader } from '@keen-bleed/contract';
 import { windowsOf, type RunState } from '@keen-bleed/core';
 import { useMemo } from 'react';
 import { View } from 'react-native';
@@ -11,20 +11,20 @@ export const LADDER_WIDTH = 202;
 
 interface RunLadderProps {
   state: RunState;
-  header: OpenRun;
+  header: RunHeader;
   desk: RunDesk;
 }
 
 /** The ladder of a run that is being made, as tall as it is given room. */
 export function RunLadder({ state, header, desk }: RunLadderProps) {
-  const { gauge } = header.unit;
+  const { gauge } = header.made.unit;
   const [box, onBox] = useBoxSize();
   const stepId = state.step?.id;
   const windows = useMemo(
     () =>
       state.hold
         ? []
-        : windowsOf(state.procedure, header, header.ruleSet).map((each) => ({
+        : windowsOf(state.procedure, header.made, header.made.ruleSet).map((each) => ({
             ...each,
             awaited: each.stepId === stepId,
           })),
@@ -33,7 +33,7 @@ export function RunLadder({ state, header, desk }: RunLadderProps) {
   const flags = useMemo(
     () =>
       state.marks.map((mark) => ({
-        id: mark.eventId,
+        id: mark.factId,
         psi: mark.readingPsi,
         past: mark.stepId !== stepId,
       })),

@@ -1,8 +1,9 @@
 import { useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
 import { useFollowed } from '../data/useFollowed';
-import { useRunRecord } from '../data/useRecords';
+import { useLogRecord } from '../data/useRecords';
 import { RecordScreen } from '../record/RecordScreen';
+import { answerClock } from '../store/answerClock';
 import { useRun } from '../store/useRun';
 import { space } from '../theme/space';
 import { Notice } from '../ui/Notice';
@@ -14,19 +15,37 @@ import { useMe } from '../account/session';
 export function RunScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const me = useMe();
-  const live = useRun(id);
-  const { data, error, mutate } = useRunRecord(live === 'elsewhere' ? id : null);
+  const live = useRun(id, me);
+  const { data, error, mutate } = useLogRecord<'run'>(live === 'elsewhere' ? id : null);
   useFollowed(data?.closedAtMs === null ? id : null, mutate);
   if (live !== 'loading' && live !== 'elsewhere') {
-    if (!live.state.closed) return <LiveRunScreen run={live} />;
-    return <RecordScreen header={live.header} events={live.events} by={me.name} />;
+    const isMine = live.personId === me.personId;
+    if (!live.state.closed && isMine) return <LiveRunScreen run={live} />;
+    return (
+      <RecordScreen
+        header={live.header}
+        facts={live.facts}
+        by={isMine ? me.name : 'somebody else on this device'}
+        onAnswer={isMine ? live.record : null}
+      />
+    );
   }
   if (data) {
     return (
       <RecordScreen
         header={data.header}
-        events={data.events}
+        facts={data.facts}
         by={data.by}
+        startedAtMs={data.startedAtMs}
+        onAnswer={
+          me.role === 'lead' || (data.byPersonId === me.personId && me.role !== 'viewer')
+            ? async (fact) => {
+                const problem = await answerClock(id, me, data.facts, fact);
+                await mutate();
+                return problem;
+              }
+            : null
+        }
         overlapping={data.overlapping}
         following={data.closedAtMs === null}
       />

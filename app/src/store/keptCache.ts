@@ -1,8 +1,9 @@
 import type { Cache, State } from 'swr';
-import { keepByName, keptByName, keptMe } from './deviceStore';
+import { keepByName, keptByName, keptMe } from './kept';
 
 /** What was last read of the shop, so that the app opens with no network: yard, units, rigs, rule sets, their runs. */
-const KEPT_KEYS = /^\/api\/(yard|units|rigs|rule-sets|units\/[0-9a-f-]+(\/runs)?)$/;
+const KEPT_KEYS =
+  /^\/api\/(yard|units|rigs|rule-sets|logs\/open|units\/[0-9a-f-]+(\/(runs|visits))?)$/;
 const NAME = 'last-read';
 const SAVE_AFTER_MS = 500;
 

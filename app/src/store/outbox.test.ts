@@ -2,158 +2,166 @@
  * @jest-environment node
  */
 import 'fake-indexeddb/auto';
-import type { OpenRun, RunEvent } from '@keen-bleed/contract';
-import { IDBFactory } from 'fake-indexeddb';
+import type { AnyFact, RunHeader, VisitHeader } from '@keen-bleed/contract';
+import { CORE_VERSION, RUN_VERSION, roadTest, runMade, VISIT_VERSION } from '@keen-bleed/core';
 import fc from 'fast-check';
-import type * as DeviceStore from './deviceStore';
-import type * as Outbox from './outbox';
+import { aPhone, aRun, keptFacts, me, openPage, record, type Page } from '../test/aPhone';
+import { FakeServer, type Weather } from '../test/fakeServer';
+import { madeUpUnit } from '../test/madeUpUnit';
 
 // A browser without locks, as some phones' are.
 Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true });
 
-const me = { shopId: 's', personId: 'p' };
+const unit = madeUpUnit();
+const made = runMade({ unit, towed: [], ruleSet: roadTest, leftOut: ['drain'] });
 const id = (number: number) => `00000000-0000-7000-8000-${String(number).padStart(12, '0')}`;
-const note = (seq: number): RunEvent => ({
-  id: id(seq),
-  seq,
-  atMs: seq,
-  kind: 'note',
-  stepId: 'prepare',
-  text: `n${seq}`,
+const run = (n: number, unitId = unit.id): RunHeader => ({
+  id: id(n),
+  kind: 'run',
+  v: RUN_VERSION,
+  subject: { unitId, rigId: null, partId: null },
+  startedAtMs: 1,
+  offsetMs: 0,
+  coreVersion: CORE_VERSION,
+  made,
 });
-
-/** A server as the outbox sees it: it keeps what it takes, and can be told to misbehave. */
-class FakeServer {
-  opened = new Set<string>();
-  events = new Map<string, RunEvent[]>();
-  /** What the next requests meet; empty is a good day. */
-  weather: ('ok' | 'lost-request' | 'lost-answer' | 'database-down' | 'signed-out')[] = [];
-  requests = 0;
-
-  fetch = (path: string, init: { body: string }): Promise<Response> => {
-    this.requests += 1;
-    const weather = this.weather.shift() ?? 'ok';
-    if (weather === 'lost-request') return Promise.reject(new TypeError('network'));
-    if (weather === 'database-down')
-      return answer(503, { code: 'database-unavailable', message: 'away' });
-    if (weather === 'signed-out') return answer(401, { code: 'not-signed-in', message: 'sign in' });
-    const result = this.take(path, JSON.parse(init.body) as never);
-    return weather === 'lost-answer' ? Promise.reject(new TypeError('network')) : result;
-  };
-
-  private take(path: string, body: OpenRun & { events: RunEvent[] }): Promise<Response> {
-    if (path === '/api/runs') {
-      this.opened.add(body.id);
-      return answer(200, { held: 0 });
-    }
-    const runId = path.split('/')[3] ?? '';
-    if (!this.opened.has(runId)) return answer(404, { code: 'not-found', message: 'no run' });
-    const held = this.events.get(runId) ?? [];
-    for (const event of body.events) {
-      if (held.some((each) => each.id === event.id)) continue;
-      if (event.seq > held.length + 1)
-        return answer(409, { code: 'events-missing', message: 'gap' });
-      held.push(event);
-    }
-    this.events.set(runId, held);
-    return answer(200, { held: held.length });
-  }
-}
-
-function answer(status: number, body: object): Promise<Response> {
-  return Promise.resolve(
-    new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } }),
-  );
-}
-
-/** A phone with an empty store, freshly started; `restart` closes the page and keeps the store. */
-function phone(server: FakeServer) {
-  globalThis.indexedDB = new IDBFactory();
-  globalThis.fetch = server.fetch as unknown as typeof fetch;
-  const load = () => {
-    jest.resetModules();
-    return {
-      // eslint-disable-next-line @typescript-eslint/no-require-imports -- a page that starts anew loads its modules anew
-      store: require('./deviceStore') as typeof DeviceStore,
-      // eslint-disable-next-line @typescript-eslint/no-require-imports -- as above
-      outbox: require('./outbox') as typeof Outbox,
-    };
-  };
-  return { ...load(), restart: load };
-}
-
-const run = (runId: string): DeviceStore.DeviceRun => ({
-  id: runId,
-  ...me,
-  header: { id: runId, unitId: 'u' } as OpenRun,
-  opened: false,
-  closed: false,
-  refused: null,
+const visit = (n: number): VisitHeader => ({
+  ...run(n),
+  kind: 'visit',
+  v: VISIT_VERSION,
+  made: { units: [unit], reason: null },
 });
+const note = (text: string) => ({ kind: 'note', stepId: 'prepare', text }) as const;
+const textsOf = (facts: readonly AnyFact[] = []) =>
+  facts.map((fact) => ('text' in fact ? fact.text : fact.kind));
 
 beforeEach(() => jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick'] }));
 afterEach(() => jest.useRealTimers());
 
+/** Signs in on a page, and waits for all that follows from it. */
+const signIn = ({ outbox }: Page, who = me): Promise<void> => outbox.setOutboxOwner(who);
+
 describe('the outbox', () => {
   it('sends a run and its facts, once, and then has nothing to send', async () => {
     const server = new FakeServer();
-    const { store, outbox } = phone(server);
-    await store.keepRun(run('r1'));
-    await store.keepEvents('r1', [note(1), note(2)], false);
-    outbox.setOutboxOwner(me);
-    await outbox.sendNow();
-    expect(server.events.get('r1')).toEqual([note(1), note(2)]);
-    expect(await store.countUnsent()).toBe(0);
-    const before = server.requests;
-    await outbox.sendNow();
-    expect(server.requests).toBe(before);
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await record(page, runId, note('a'));
+    await record(page, runId, note('b'));
+    await signIn(page);
+    expect(textsOf(server.facts.get(runId))).toEqual(['a', 'b']);
+    expect(await page.logs.countUnsent()).toBe(0);
+    const before = server.requests.length;
+    await page.outbox.sendNow();
+    expect(server.requests).toHaveLength(before);
   });
 
   it('never hands in what another person marked', async () => {
     const server = new FakeServer();
-    const { store, outbox } = phone(server);
-    await store.keepRun({ ...run('r1'), personId: 'somebody else' });
-    await store.keepEvents('r1', [note(1)], false);
-    outbox.setOutboxOwner(me);
-    await outbox.sendNow();
-    expect(server.requests).toBe(0);
-    expect(await store.countUnsent()).toBe(1);
+    const page = aPhone(server);
+    const other = { ...me, personId: id(77) };
+    const runId = await aRun(page, run(1), other);
+    await record(page, runId, note('theirs'), other);
+    await signIn(page);
+    expect(server.facts.size).toBe(0);
+    expect(await page.logs.countUnsent()).toBe(1);
   });
 
-  it('keeps what the server will not take, says so, and goes on with the other runs', async () => {
+  it('does not take a guest network’s empty answer for a receipt', async () => {
     const server = new FakeServer();
-    const { store, outbox } = phone(server);
-    await store.keepRun({ ...run('a-lost'), opened: true });
-    await store.keepEvents('a-lost', [note(1)], false);
-    await store.keepRun(run('b-good'));
-    await store.keepEvents('b-good', [{ ...note(2), seq: 1 }], false);
-    outbox.setOutboxOwner(me);
-    await outbox.sendNow();
-    expect(server.events.get('b-good')).toHaveLength(1);
-    expect(await store.keptEvents('a-lost')).toEqual([note(1)]);
-    expect(await store.keptRun('a-lost')).toMatchObject({ refused: 'no run' });
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await signIn(page);
+    await record(page, runId, note('a'));
+    server.weather = ['guest-network'];
+    await page.outbox.sendNow();
+    expect(await page.logs.countUnsent()).toBe(1);
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+    expect(await page.logs.countUnsent()).toBe(0);
   });
 
-  it('sends all again where the server has lost some', async () => {
+  it('brings a restored server what it lost, at the next start', async () => {
     const server = new FakeServer();
-    const { store, outbox } = phone(server);
-    server.opened.add('r1');
-    await store.keepRun({ ...run('r1'), opened: true });
-    await store.keepEvents('r1', [note(1)], true);
-    await store.keepEvents('r1', [note(2)], false);
-    outbox.setOutboxOwner(me);
-    await outbox.sendNow();
-    await outbox.sendNow();
-    expect(server.events.get('r1')).toEqual([note(1), note(2)]);
+    const page = aPhone(server);
+    const [gone, cut] = [await aRun(page, run(1)), await aRun(page, run(2, id(52)))];
+    for (const runId of [gone, cut]) {
+      for (const text of ['a', 'b', 'c']) await record(page, runId, note(text));
+    }
+    await signIn(page);
+    // The backup is older than the first run, and than the second’s last two facts.
+    server.logs.delete(gone);
+    server.facts.delete(gone);
+    server.facts.set(cut, (server.facts.get(cut) ?? []).slice(0, 1));
+    await signIn(openPage());
+    expect(textsOf(server.facts.get(gone))).toEqual(['a', 'b', 'c']);
+    expect(textsOf(server.facts.get(cut))).toEqual(['a', 'b', 'c']);
   });
 
-  it('loses and doubles nothing through lost requests, lost answers, a database down, restarts and sign-outs', async () => {
-    const weather = fc.constantFrom(
+  it('sends the other runs when the server breaks over one', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const [bad, good] = [await aRun(page, run(1)), await aRun(page, run(2, id(52)))];
+    await record(page, bad, note('half an emoji'));
+    await record(page, good, note('fine'));
+    server.refuses = (piece) =>
+      'text' in piece && piece.text.startsWith('half')
+        ? { code: 'went-wrong', message: 'broke', status: 500 }
+        : null;
+    await signIn(page);
+    expect(textsOf(server.facts.get(good))).toEqual(['fine']);
+    expect(await page.logs.countUnsent()).toBe(1);
+    // It is tried again by itself, later and later, not in a storm of requests.
+    const before = server.requests.length;
+    await jest.advanceTimersByTimeAsync(3_000);
+    expect(server.requests.length - before).toBeLessThanOrEqual(3);
+  });
+
+  it('backs off from a gap that does not close', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await record(page, runId, note('a'));
+    server.refuses = (piece) =>
+      'text' in piece ? { code: 'facts-missing', message: 'gap', status: 409 } : null;
+    await signIn(page);
+    const before = server.requests.length;
+    await jest.advanceTimersByTimeAsync(3_000);
+    expect(server.requests.length - before).toBeLessThanOrEqual(6);
+    server.refuses = () => null;
+    await jest.advanceTimersByTimeAsync(60_000);
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+  });
+
+  it('goes on in a lane of its own where a copy of its store took the same place', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await record(page, runId, note('a'));
+    await signIn(page);
+    const [first] = server.facts.get(runId) ?? [];
+    // The copy writes in the same lane and is quicker.
+    server.facts.get(runId)?.push({ ...first!, id: id(900), seq: 2, text: 'copy' } as AnyFact);
+    await record(page, runId, note('b'));
+    await record(page, runId, note('c'));
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId))).toEqual(['a', 'copy', 'b', 'c']);
+    await record(page, runId, note('d'));
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId)).at(-1)).toBe('d');
+    expect(await page.logs.countUnsent()).toBe(0);
+  });
+
+  it('loses and doubles nothing through lost requests, lost answers, guest networks, a database down, restarts and sign-outs', async () => {
+    const weather = fc.constantFrom<Weather>(
       'ok',
       'lost-request',
       'lost-answer',
       'database-down',
-      'signed-out' as const,
+      'signed-out',
+      'guest-network',
+      'broken',
     );
     const happening = fc.oneof(
       fc.record({ does: fc.constant('mark' as const) }),
@@ -163,32 +171,227 @@ describe('the outbox', () => {
     await fc.assert(
       fc.asyncProperty(fc.array(happening, { minLength: 1, maxLength: 14 }), async (happenings) => {
         const server = new FakeServer();
-        const device = phone(server);
-        let { store, outbox } = device;
-        await store.keepRun(run('r1'));
-        outbox.setOutboxOwner(me);
+        let page = aPhone(server);
+        const runId = await aRun(page, run(1));
+        await signIn(page);
         let marks = 0;
         for (const each of happenings) {
           if (each.does === 'mark') {
             marks += 1;
-            await store.keepEvents('r1', [note(marks)], false);
+            await record(page, runId, note(`n${marks}`));
           } else if (each.does === 'send') {
-            server.weather = [...each.meets] as typeof server.weather;
-            await outbox.sendNow();
+            server.weather = [...each.meets];
+            await page.outbox.sendNow();
           } else {
-            ({ store, outbox } = device.restart());
-            outbox.setOutboxOwner(me);
+            page = openPage();
+            await signIn(page);
           }
         }
         server.weather = [];
-        await outbox.sendNow();
-        await outbox.sendNow();
-        expect((server.events.get('r1') ?? []).map((event) => event.seq)).toEqual(
-          Array.from({ length: marks }, (_, n) => n + 1),
+        await signIn(openPage());
+        await jest.advanceTimersByTimeAsync(130_000);
+        expect(textsOf(server.facts.get(runId))).toEqual(
+          Array.from({ length: marks }, (_, n) => `n${n + 1}`),
         );
-        expect(await store.countUnsent()).toBe(0);
+        expect(await page.logs.countUnsent()).toBe(0);
       }),
-      { numRuns: 100 },
+      { numRuns: 60 },
     );
   });
+});
+
+describe('what the server will not take', () => {
+  const spoilt = (text: string) => (piece: object) =>
+    'text' in piece && piece.text === text
+      ? { code: 'wrong-shape', message: 'This text holds half a character: write it again.' }
+      : null;
+
+  async function refusedPage() {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    const other = await aRun(page, run(2, id(52)));
+    for (const text of ['a', 'bad', 'c']) await record(page, runId, note(text));
+    await record(page, other, note('fine'));
+    server.refuses = spoilt('bad');
+    await signIn(page);
+    const kept = await page.logs.keptLog(runId);
+    return { server, page, runId, other, refused: kept?.log.refused ?? null };
+  }
+
+  it('is kept, named with its entry, and holds up neither what came before it nor other records', async () => {
+    const { server, page, runId, other, refused } = await refusedPage();
+    expect(refused?.message).toContain('half a character');
+    const bad = (await keptFacts(page, runId)).find((fact) => textsOf([fact])[0] === 'bad');
+    expect(refused?.factId).toBe(bad?.id);
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+    expect(textsOf(server.facts.get(other))).toEqual(['fine']);
+    expect(textsOf(await keptFacts(page, runId))).toEqual(['a', 'bad', 'c']);
+  });
+
+  it('is tried again by hand, at sign-in, and by another build of the app', async () => {
+    const { server, page, runId } = await refusedPage();
+    const asked = () => server.requests.filter((each) => each.endsWith('/facts')).length;
+    let before = asked();
+    await page.outbox.sendNow();
+    expect(asked()).toBe(before);
+    await page.outbox.tryAgain(runId);
+    expect(asked()).toBeGreaterThan(before);
+    before = asked();
+    await page.outbox.setOutboxOwner(null);
+    await signIn(page);
+    expect(asked()).toBeGreaterThan(before);
+    const kept = await page.logs.keptLog(runId);
+    await page.logs.setRefused(runId, { ...kept!.log.refused!, build: 'an older build' });
+    before = asked();
+    await page.outbox.sendNow();
+    expect(asked()).toBeGreaterThan(before);
+  });
+
+  it('goes out once its words are put right, and the first words stay on the device', async () => {
+    const { server, page, runId, refused } = await refusedPage();
+    const bad = (await keptFacts(page, runId)).find((fact) => fact.id === refused?.factId);
+    await page.logs.correctFact(
+      refused?.factId ?? '',
+      { ...bad, id: id(901), text: 'good' } as AnyFact,
+      'half a character',
+    );
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId))).toEqual(['a', 'good', 'c']);
+    const dropped = await page.logs.droppedFacts(runId);
+    expect(textsOf(dropped.map(({ fact }) => fact))).toEqual(['bad']);
+  });
+
+  it('lets the rest go out once it is dropped, without a gap in the numbers', async () => {
+    const { server, page, runId, refused } = await refusedPage();
+    await page.logs.dropFact(refused?.factId ?? '', 'half a character');
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId))).toEqual(['a', 'c']);
+    expect(server.facts.get(runId)?.map(({ seq }) => seq)).toEqual([1, 2]);
+    expect(await page.logs.countUnsent()).toBe(0);
+  });
+});
+
+describe('tabs of one device', () => {
+  /** Two pages over one disk, each with modules of its own. */
+  async function twoTabs() {
+    const server = new FakeServer();
+    const first = aPhone(server);
+    const second = openPage();
+    const runId = await aRun(first, run(1));
+    return { server, first, second, runId };
+  }
+
+  it('never take the same place, however stale what each of them knows is', async () => {
+    const { server, first, second, runId } = await twoTabs();
+    // Each tab opened the run before the other wrote in it.
+    const writing = await Promise.all(
+      [first, second].map(async (page) => {
+        const kept = await page.logs.keptLog(runId);
+        return { log: page.logs.folded(kept!), lane: await page.kept.laneOf(me) };
+      }),
+    );
+    const write = async (page: Page, at: number, text: string) => {
+      const done = await page.recording.recordFact(writing[at]!, note(text), Date.now());
+      if ('log' in done) writing[at] = { ...writing[at]!, log: done.log };
+      return 'log' in done;
+    };
+    const done: boolean[] = [];
+    for (let n = 0; n < 20; n += 1) {
+      done.push(
+        ...(await Promise.all([write(first, 0, `one ${n}`), write(second, 1, `two ${n}`)])),
+      );
+    }
+    expect(done).not.toContain(false);
+    const kept = await keptFacts(first, runId);
+    expect(kept.map(({ seq }) => seq)).toEqual(Array.from({ length: 40 }, (_, n) => n + 1));
+    await signIn(first);
+    expect(server.facts.get(runId)).toHaveLength(40);
+    expect(await first.logs.countUnsent()).toBe(0);
+  });
+
+  it('cannot both start a run of one unit', async () => {
+    const { first, second } = await twoTabs();
+    const started = { unit: madeUpUnit('truck', { id: id(60) }), towed: [], rigId: null };
+    const on = { ...started, ruleSet: roadTest, leftOut: ['drain'] };
+    const ids = await Promise.all([
+      first.startRun.startRun(me, on),
+      second.startRun.startRun(me, on),
+    ]);
+    expect(ids[0]).toBe(ids[1]);
+  });
+});
+
+describe('a clock', () => {
+  it('that was set between the recording and the sending leaves its offset open', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const [before, same] = [await aRun(page, run(1)), await aRun(page, run(2, id(52)))];
+    await signIn(page);
+    // Recorded without network, by a clock that was right when it was last measured.
+    await record(page, before, note('recorded before the clock was set'));
+    server.behindMs = 3 * 3_600_000;
+    const again = openPage();
+    await signIn(again);
+    const [sent] = server.facts.get(before) ?? [];
+    expect(sent?.offsetMs).toBeNull();
+    expect((await keptFacts(again, before))[0]?.offsetMs).toBeNull();
+    // From now on it is known that the phone is three hours ahead.
+    await record(again, same, note('after'));
+    await again.outbox.sendNow();
+    expect(server.facts.get(same)?.[0]?.offsetMs).toBeCloseTo(3 * 3_600_000, -4);
+  });
+
+  it('that stays the same keeps its offset, through a restart too', async () => {
+    const server = new FakeServer();
+    server.behindMs = 600_000;
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await signIn(page);
+    await record(page, runId, note('a'));
+    const again = openPage();
+    await signIn(again);
+    expect(server.facts.get(runId)?.[0]?.offsetMs).toBeCloseTo(600_000, -4);
+  });
+});
+
+describe('a visit', () => {
+  it('is written in by two people of one device, each sent by its own', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const other = { ...me, personId: id(78) };
+    const visitId = await aRun(page, visit(1));
+    await record(page, visitId, { kind: 'note', at: null, text: 'mine' });
+    await record(page, visitId, { kind: 'note', at: null, text: 'theirs' }, other);
+    await record(page, visitId, { kind: 'note', at: null, text: 'mine again' });
+    await signIn(page);
+    expect(textsOf(server.facts.get(visitId))).toEqual(['mine', 'mine again']);
+    await page.outbox.setOutboxOwner(null);
+    await signIn(page, other);
+    expect(textsOf(server.facts.get(visitId))).toEqual(['mine', 'mine again', 'theirs']);
+  });
+
+  it('sends a photo before the entry that names it', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const visitId = await aRun(page, visit(1));
+    const photo = id(500);
+    const db = await page.database.database();
+    const blob = new Blob(['x'], { type: 'image/jpeg' });
+    await db.put('blobs', { id: photo, logId: visitId, blob, sent: 0 });
+    await record(page, visitId, { kind: 'note', at: null, text: 'see', photos: [photo] });
+    await signIn(page);
+    expect(server.photos).toEqual([photo]);
+    expect(textsOf(server.facts.get(visitId))).toEqual(['see']);
+  });
+});
+
+it('keeps the closing fact and the closed state as one', async () => {
+  const page = aPhone(new FakeServer());
+  const runId = await aRun(page, run(1));
+  expect(await page.logs.openRunOf(me, unit.id)).not.toBeNull();
+  await record(page, runId, { kind: 'close', how: 'incomplete', reason: 'called away' });
+  const kept = await page.logs.keptLog(runId);
+  expect(kept?.log).toMatchObject({ closed: 1, verdict: 'incomplete' });
+  expect(await page.logs.openRunOf(me, unit.id)).toBeNull();
 });

@@ -1,31 +1,36 @@
 import { useSyncExternalStore } from 'react';
-import { ask, RequestProblem } from '../wire/api';
-import {
-  changeRun,
-  countUnsent,
-  keptRuns,
-  setSent,
-  unsentEvents,
-  type DeviceRun,
-} from './deviceStore';
+import { RequestProblem } from '../wire/api';
+import { buildName } from './buildName';
+import { compareWithServer } from './compareWithServer';
+import { recallClock, type Writer } from './kept';
+import { changeLog, countUnsent, isMine, isWritable, setRefused, waitingLogs } from './logs';
+import type { DeviceLog } from './database';
+import { leaveOldLogs } from './retention';
+import { sendLog } from './sendLog';
+import { oneAtATime } from './tabs';
 
 /** What has not reached the server, and why. */
 export interface OutboxState {
   unsent: number;
   standing: 'sent' | 'sending' | 'offline' | 'database-away' | 'signed-out' | 'refused';
   message: string | null;
+  /** Logs the server would not take as they are. */
+  refused: number;
 }
 
 const RETRY_FIRST_MS = 2_000;
 const RETRY_MOST_MS = 60_000;
-const LOT = 200;
+/** Long enough for a slow phone to have drawn a mark, ms. */
+const AFTER_DRAWING_MS = 120;
 
-let state: OutboxState = { unsent: 0, standing: 'sent', message: null };
-let owner: { shopId: string; personId: string } | null = null;
+let state: OutboxState = { unsent: 0, standing: 'sent', message: null, refused: 0 };
+let owner: Writer | null = null;
 let running: Promise<void> | null = null;
 let again = false;
+/** What is retried by itself, and when: the whole pass, or one log that stumbled. */
 let retryMs = RETRY_FIRST_MS;
 let retryTimer: ReturnType<typeof setTimeout> | null = null;
+const waits = new Map<string, { ms: number; untilMs: number }>();
 const listeners = new Set<() => void>();
 
 function set(change: Partial<OutboxState>): void {
@@ -33,10 +38,44 @@ function set(change: Partial<OutboxState>): void {
   listeners.forEach((listener) => listener());
 }
 
-/** Names whose facts are sent; only the person who took a mark can hand it in. */
-export function setOutboxOwner(next: typeof owner): void {
+/**
+ * Names whose facts are sent; only the person who took a mark can hand it in. What was refused them is tried again,
+ * and what the server holds is compared: it may have been restored meanwhile, and lack what it once had.
+ */
+export async function setOutboxOwner(next: Writer | null): Promise<void> {
+  const isNew = next !== null && (owner === null || !isMine(next, owner));
   owner = next;
-  if (owner) void sendNow();
+  if (next === null) return;
+  if (isNew) {
+    try {
+      await recallClock();
+      await retryRefused((log) => isWritable(log, next));
+      await compareWithServer(next);
+      await leaveOldLogs();
+    } catch {
+      // Without network it is compared at the next start.
+    }
+  }
+  await sendNow();
+}
+
+/** Forgets refusals so that the next pass tries again; by hand, at sign-in, and by a build that was not refused. */
+export async function retryRefused(which: (log: DeviceLog) => boolean): Promise<void> {
+  for (const log of await waitingLogs()) {
+    if (log.refused && which(log)) await setRefused(log.id, null);
+  }
+  waits.clear();
+}
+
+/** Tries one refused log again, by hand. */
+export async function tryAgain(logId: string): Promise<void> {
+  await retryRefused((log) => log.id === logId);
+  await sendNow();
+}
+
+/** Sends a moment later: the mark is drawn first. */
+export function sendSoon(): void {
+  setTimeout(() => void sendNow(), AFTER_DRAWING_MS);
 }
 
 /** Sends what is waiting, in order. Safe to call at any time; calls fold into one another. */
@@ -45,7 +84,7 @@ export function sendNow(): Promise<void> {
     again = true;
     return running;
   }
-  running = withLock(pass).finally(() => {
+  running = pass().finally(() => {
     running = null;
     if (again) {
       again = false;
@@ -60,7 +99,7 @@ export function oneMoreWaits(): void {
   set({ unsent: state.unsent + 1, ...(state.standing === 'sent' ? { standing: 'sending' } : {}) });
 }
 
-/** Counts what waits, for the sign; called when a run is opened on the screen. */
+/** Counts what waits, for the sign; called when a log is opened on the screen. */
 export async function countWaiting(): Promise<void> {
   const unsent = await countUnsent();
   set({
@@ -69,93 +108,111 @@ export async function countWaiting(): Promise<void> {
   });
 }
 
-/** Two tabs of one device share a store: only one of them sends at a time. */
-async function withLock(work: () => Promise<void>): Promise<void> {
-  if ('locks' in navigator) await navigator.locks.request('keen-bleed-outbox', work);
-  else await work();
-}
-
-async function pass(): Promise<void> {
-  const mine = owner;
-  if (!mine) return;
-  if (retryTimer) clearTimeout(retryTimer);
-  retryTimer = null;
-  let refused: string | null = null;
-  try {
-    for (const run of await keptRuns()) {
-      if (run.shopId !== mine.shopId || run.personId !== mine.personId) continue;
-      if (run.refused === null) await sendRun(run);
-      const message = run.refused ?? (await refusalOf(run.id));
-      if (message !== null) refused = message;
-    }
-    retryMs = RETRY_FIRST_MS;
-    const unsent = await countUnsent();
-    set({ unsent, standing: refused ? 'refused' : 'sent', message: refused });
-  } catch (error) {
-    const problem = error instanceof RequestProblem ? error : null;
-    const unsent = await countUnsent();
-    if (problem?.code === 'not-signed-in') {
-      set({
-        unsent,
-        standing: unsent > 0 ? 'signed-out' : 'sent',
-        message: problem.message,
-      });
-      return;
-    }
-    const away = problem?.code === 'database-unavailable';
-    set({
-      unsent,
-      standing: away ? 'database-away' : 'offline',
-      message: problem?.message ?? null,
-    });
-    retryTimer = setTimeout(() => void sendNow(), retryMs);
-    retryMs = Math.min(retryMs * 2, RETRY_MOST_MS);
-  }
-}
-
-async function refusalOf(runId: string): Promise<string | null> {
-  const all = await keptRuns();
-  return all.find((run) => run.id === runId)?.refused ?? null;
-}
-
-/** Answers after which trying the same again is of no use. */
+/** Answers after which trying the same again by itself is of no use: somebody has to look. */
 const FINAL = new Set([
   'wrong-shape',
   'not-right',
-  'run-closed',
+  'log-closed',
+  'log-full',
   'id-taken',
   'not-found',
   'not-allowed',
   'too-large',
 ]);
 
-async function sendRun(run: DeviceRun): Promise<void> {
-  const events = await unsentEvents(run.id);
-  if (run.opened && events.length === 0) return;
+/** Problems of the way to the server, not of any one log. */
+const NO_WAY = new Set(['offline', 'database-unavailable', 'not-signed-in', 'wrong-origin']);
+
+async function pass(): Promise<void> {
+  const mine = owner;
+  if (!mine) return;
+  if (retryTimer) clearTimeout(retryTimer);
+  retryTimer = null;
   try {
-    if (!run.opened) {
+    for (const log of await waitingLogs()) {
+      if (!isWritable(log, mine) || isWaiting(log.id)) continue;
+      if (log.refused !== null) {
+        // Another build of the app may be taken where this log's last one was not.
+        if (log.refused.build === buildName()) continue;
+        await setRefused(log.id, null);
+      }
       set({ standing: 'sending' });
-      await ask('POST', '/api/runs', run.header);
-      await changeRun(run.id, { opened: true });
+      await oneAtATime(`keen-bleed-send-${log.id}`, () => sendOne(log.id, mine));
     }
-    for (let from = 0; from < events.length; from += LOT) {
-      set({ standing: 'sending' });
-      const lot = events.slice(from, from + LOT);
-      await ask('POST', `/api/runs/${run.id}/events`, { events: lot });
-      await setSent(run.id, true, new Set(lot.map((event) => event.id)));
-    }
+    retryMs = RETRY_FIRST_MS;
+    await settle();
   } catch (error) {
-    if (!(error instanceof RequestProblem)) throw error;
-    if (error.code === 'events-missing') {
-      // The server lost sight of earlier ones (a restored backup, say): all are sent again, harmlessly.
-      await setSent(run.id, false);
-      again = true;
+    await stumble(error instanceof RequestProblem ? error : null);
+  }
+}
+
+/** Sends one log. What goes wrong with it alone never ends the pass. */
+async function sendOne(logId: string, mine: Writer): Promise<void> {
+  try {
+    await sendLog(logId, mine);
+    waits.delete(logId);
+  } catch (error) {
+    const problem = error instanceof RequestProblem ? error : null;
+    if (problem && NO_WAY.has(problem.code)) throw problem;
+    if (problem && FINAL.has(problem.code)) {
+      // Kept here, shown, and never thrown away by itself.
+      await changeLog(logId, {
+        refused: {
+          code: problem.code,
+          message: problem.message,
+          field: problem.fields[0]?.field ?? null,
+          factId: problem.factId,
+          atMs: Date.now(),
+          build: buildName(),
+        },
+      });
       return;
     }
-    if (!FINAL.has(error.code)) throw error;
-    // Kept here, shown, and never thrown away by itself.
-    await changeRun(run.id, { refused: error.message });
+    // A gap, or a fault of the server's: this log waits, longer each time, and the others go on.
+    const ms = Math.min((waits.get(logId)?.ms ?? RETRY_FIRST_MS / 2) * 2, RETRY_MOST_MS);
+    waits.set(logId, { ms, untilMs: Date.now() + ms });
   }
+}
+
+const isWaiting = (logId: string) => (waits.get(logId)?.untilMs ?? 0) > Date.now();
+
+/** Says how things stand after a pass that went through. */
+async function settle(): Promise<void> {
+  const unsent = await countUnsent();
+  const refused = (await waitingLogs()).filter((log) => log.refused !== null);
+  const next = Math.min(...[...waits.values()].map(({ untilMs }) => untilMs));
+  if (Number.isFinite(next)) retryIn(Math.max(50, next - Date.now()));
+  set({
+    unsent,
+    refused: refused.length,
+    standing: refused.length > 0 ? 'refused' : waits.size > 0 ? 'sending' : 'sent',
+    message: refused.at(-1)?.refused?.message ?? null,
+  });
+}
+
+async function stumble(problem: RequestProblem | null): Promise<void> {
+  const unsent = await countUnsent();
+  if (problem?.code === 'not-signed-in') {
+    set({
+      unsent,
+      standing: unsent > 0 ? 'signed-out' : 'sent',
+      message: problem.message,
+    });
+    return;
+  }
+  const away = problem?.code === 'database-unavailable';
+  set({
+    unsent,
+    standing: away ? 'database-away' : 'offline',
+    message: problem?.message ?? null,
+  });
+  retryIn(retryMs);
+  retryMs = Math.min(retryMs * 2, RETRY_MOST_MS);
+}
+
+function retryIn(ms: number): void {
+  if (retryTimer) clearTimeout(retryTimer);
+  retryTimer = setTimeout(() => void sendNow(), ms);
 }
 
 if (typeof window !== 'undefined') {

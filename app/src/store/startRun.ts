@@ -1,52 +1,63 @@
-import type { Me, OpenRun } from '@keen-bleed/contract';
+import type { RunFact, RunHeader, RunMade } from '@keen-bleed/contract';
+import { CORE_VERSION, RUN_VERSION, runMade, type NewFact } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
-import { keepRun, keptRuns, type DeviceRun } from './deviceStore';
-import { sendNow } from './outbox';
+import { measuredClock } from '../wire/serverClock';
+import { askToPersist, laneOf, type Writer } from './kept';
+import { openOnDevice } from './logs';
+import { sendSoon } from './outbox';
 
 /** What a run is started with. */
-export type NewRun = Pick<OpenRun, 'unit' | 'towed' | 'rigId' | 'ruleSet' | 'leftOut'>;
+export type NewRun = Omit<RunMade, 'steps'> & { rigId: string | null };
+
+/** The header of a run that is started at a moment. */
+export function runHeaderOf({ rigId, ...on }: NewRun, startedAtMs: number): RunHeader {
+  return {
+    id: uuidv7(),
+    kind: 'run',
+    v: RUN_VERSION,
+    subject: { unitId: on.unit.id, rigId, partId: null },
+    startedAtMs,
+    offsetMs: measuredClock().aheadMs,
+    coreVersion: CORE_VERSION,
+    made: runMade(on),
+  };
+}
 
 /**
  * Starts a run on this device, or goes on with the one of the same unit that is open here.
  *
  * @returns the run's id
  */
-export async function startRun(me: Me, started: NewRun): Promise<string> {
-  const open = await openRunOf(me, started.unit.id);
-  if (open) return open.id;
-  const id = uuidv7();
-  const header: OpenRun = {
-    id,
-    unitId: started.unit.id,
-    startedAtMs: Date.now(),
-    ...started,
-  };
-  await keepNewRun(me, header);
-  void sendNow();
-  return id;
+export async function startRun(who: Writer, started: NewRun): Promise<string> {
+  void askToPersist();
+  const { log } = await openOnDevice(who, runHeaderOf(started, Date.now()), () => true);
+  sendSoon();
+  return log.id;
 }
 
-/** Puts a run on this device that the server has not heard of yet. */
-export const keepNewRun = (me: Me, header: OpenRun): Promise<void> =>
-  keepRun({
-    id: header.id,
-    shopId: me.shopId,
-    personId: me.personId,
-    header,
-    opened: false,
-    closed: false,
-    refused: null,
-  });
-
-/** The run of a unit in front that is open on this device, or null. */
-export async function openRunOf(me: Me, unitId: string): Promise<DeviceRun | null> {
-  return (await openRunsOf(me)).find((run) => run.header.unitId === unitId) ?? null;
-}
-
-/** Runs of a person that are open on this device, newest first. */
-export async function openRunsOf(me: Me): Promise<DeviceRun[]> {
-  const runs = await keptRuns();
-  return runs
-    .filter((run) => !run.closed && run.personId === me.personId && run.shopId === me.shopId)
-    .sort((a, b) => b.header.startedAtMs - a.header.startedAtMs);
+/**
+ * Keeps a run on this device with the facts that a recorded trace tells, each at its own time; it stays open until
+ * somebody has looked it through.
+ */
+export async function runFromTrace(
+  who: Writer,
+  header: RunHeader,
+  facts: readonly (NewFact<RunFact> & { atMs: number })[],
+): Promise<{ id: string } | { problem: string }> {
+  const lane = await laneOf(who);
+  const { aheadMs, epoch } = measuredClock();
+  const stamped = facts.map((fact, i): RunFact => ({
+    ...fact,
+    id: uuidv7(),
+    lane,
+    seq: i + 1,
+    offsetMs: aheadMs,
+    v: RUN_VERSION,
+  }));
+  const { log, isNew } = await openOnDevice(who, header, () => true, stamped, epoch);
+  if (!isNew) {
+    return { problem: 'A run of this unit is open here: finish or stop that one first.' };
+  }
+  sendSoon();
+  return { id: log.id };
 }

@@ -1,4 +1,4 @@
-import type { OpenRun } from '@keen-bleed/contract';
+import type { RunHeader } from '@keen-bleed/contract';
 import type { Segment } from '@keen-bleed/core/trace';
 import type * as Comlink from 'comlink';
 import { useEffect, useRef, useState } from 'react';
@@ -18,7 +18,7 @@ interface FoundTraceProps {
   found: TraceFound;
   worker: Comlink.Remote<TraceWorker>;
   file: File | null;
-  onPlay: (header: OpenRun) => void;
+  onPlay: (header: RunHeader) => void;
 }
 
 /** How many rows could not be read, if any. */

@@ -1,4 +1,4 @@
-import type { OpenRun } from '@keen-bleed/contract';
+import type { RunHeader } from '@keen-bleed/contract';
 import type { GaugeSample } from '@keen-bleed/core';
 import type * as Comlink from 'comlink';
 import { useEffect, useRef, useState } from 'react';
@@ -20,7 +20,7 @@ const SPEEDS = [
 ] as const;
 
 interface TracePlayerProps {
-  header: OpenRun;
+  header: RunHeader;
   worker: Comlink.Remote<TraceWorker>;
   endS: number;
   onLeave: () => void;

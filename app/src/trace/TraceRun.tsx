@@ -1,14 +1,12 @@
-import type { OpenRun } from '@keen-bleed/contract';
+import type { RunHeader } from '@keen-bleed/contract';
 import { ruleSetFor, unitTitle } from '@keen-bleed/core';
 import type * as Comlink from 'comlink';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { v7 as uuidv7 } from 'uuid';
 import { useMe } from '../account/session';
 import { useRuleSets, useUnits } from '../data/useRecords';
-import { runFromTrace } from '../store/runFromTrace';
-import type { NewRun } from '../store/startRun';
+import { runFromTrace, runHeaderOf, type NewRun } from '../store/startRun';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
@@ -23,18 +21,13 @@ function endOf(file: File | null): number {
 }
 
 /** A run that is opened now. */
-const openedNow = (run: NewRun): OpenRun => ({
-  ...run,
-  id: uuidv7(),
-  unitId: run.unit.id,
-  startedAtMs: Date.now(),
-});
+const openedNow = (run: NewRun): RunHeader => runHeaderOf(run, Date.now());
 
 interface TraceRunProps {
   worker: Comlink.Remote<TraceWorker>;
   endS: number;
   file: File | null;
-  onPlay: (header: OpenRun) => void;
+  onPlay: (header: RunHeader) => void;
 }
 
 /** Turns what was found into the marks of a run of one unit, once somebody says so; or plays it to a run for practice. */
@@ -49,19 +42,19 @@ export function TraceRun({ worker, endS, file, onPlay }: TraceRunProps) {
   const unit = all[titles.indexOf(title ?? titles[0] ?? '')];
   if (!unit || !rules.data) return null;
   const ruleSet = ruleSetFor(unit, rules.data.sets, rules.data.defaultId);
-  const header = { unit, towed: [], rigId: null, ruleSet, leftOut: ['drain'] };
+  const started = { unit, towed: [], rigId: null, ruleSet, leftOut: ['drain'] };
   const make = async () => {
     const startedAtMs = Math.round(endOf(file) - endS * 1000);
     try {
-      const facts = await worker.facts(header, startedAtMs);
-      const made = await runFromTrace(me, header, startedAtMs, facts);
+      const header = runHeaderOf(started, startedAtMs);
+      const made = await runFromTrace(me, header, await worker.facts(header, startedAtMs));
       if ('problem' in made) setTrouble(made.problem);
       else router.push(`/run/${made.id}`);
     } catch {
       setTrouble('This device cannot keep a run. Free some space on it, then try again.');
     }
   };
-  const play = () => onPlay(openedNow(header));
+  const play = () => onPlay(openedNow(started));
   return (
     <View style={{ gap: space.near }}>
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}

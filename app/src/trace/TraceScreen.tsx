@@ -1,4 +1,4 @@
-import type { OpenRun } from '@keen-bleed/contract';
+import type { RunHeader } from '@keen-bleed/contract';
 import type { ColumnHead } from '@keen-bleed/core/trace';
 import * as Comlink from 'comlink';
 import { createElement, useEffect, useRef, useState } from 'react';
@@ -24,7 +24,7 @@ export function TraceScreen() {
   const [heads, setHeads] = useState<ColumnHead[]>([]);
   const [progress, setProgress] = useState<number | null>(null);
   const [found, setFound] = useState<TraceFound | null>(null);
-  const [playing, setPlaying] = useState<OpenRun | null>(null);
+  const [playing, setPlaying] = useState<RunHeader | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
 
   const take = async (chosen: File | undefined) => {

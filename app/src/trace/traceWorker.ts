@@ -1,4 +1,4 @@
-import type { OpenRun, PressureUnit } from '@keen-bleed/contract';
+import type { RunHeader, PressureUnit } from '@keen-bleed/contract';
 import {
   columnHeads,
   factsOf,
@@ -60,10 +60,7 @@ export interface TraceWorker {
   draw: (fromS: number, toS: number, columns: number) => DrawnPoint[][];
   /** What a straight line leaves over a stretch, psi. */
   residuals: (fromS: number, toS: number, columns: number) => DrawnPoint[];
-  facts: (
-    header: Pick<OpenRun, 'unit' | 'towed' | 'ruleSet' | 'leftOut'>,
-    startedAtMs: number,
-  ) => TraceFact[];
+  facts: (header: RunHeader, startedAtMs: number) => TraceFact[];
   /** The tank's readings after one moment and up to another, as a gauge would have sent them. */
   played: (afterS: number, toS: number) => DrawnPoint[];
   csv: () => string;

@@ -1,3 +1,4 @@
+import { router } from 'expo-router';
 import { Pressable } from 'react-native';
 import { sendNow, useOutbox } from '../store/outbox';
 import { target } from '../theme/space';
@@ -10,9 +11,9 @@ interface OutboxSignProps {
   inline?: boolean;
 }
 
-/** Says plainly what has not reached the server; pressing it tries again. */
+/** Says plainly what has not reached the server; pressing it tries again, or shows what was not taken. */
 export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
-  const { unsent, standing, message } = useOutbox();
+  const { unsent, standing, message, refused } = useOutbox();
   if (unsent === 0 && standing !== 'refused') {
     return (
       <Txt as="small" tone="quiet" testID="outbox">
@@ -28,7 +29,7 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
     'signed-out': 'sign in to send',
     refused: 'not taken by the server',
   }[standing];
-  const count = `${unsent} not sent`;
+  const count = unsent === 0 && refused > 0 ? '1 record not sent' : `${unsent} not sent`;
   const words = why ? `${count} · ${why}` : count;
   const tone = standing === 'sending' ? 'quiet' : 'fail';
   if (inline) {
@@ -48,8 +49,10 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
   return (
     <Pressable
       role="button"
-      aria-label={`${count}, ${why}. Send now`}
-      onPress={() => void sendNow()}
+      aria-label={
+        standing === 'refused' ? `${count}, ${why}. See why` : `${count}, ${why}. Send now`
+      }
+      onPress={() => (standing === 'refused' ? router.push('/unsent') : void sendNow())}
       style={{ minHeight: target.finger, justifyContent: 'center' }}
     >
       <Txt as="smallBold" tone={tone} live="polite" testID="outbox">

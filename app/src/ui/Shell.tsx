@@ -4,13 +4,15 @@ import { View } from 'react-native';
 import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
+import { ClockNotice } from '../clock/ClockNotice';
 import { LinkTo } from './LinkTo';
 import { OutboxSign } from './OutboxSign';
 import { Txt } from './Txt';
 
+/** Five places at most fit a bar; Jobs comes between Work and Bay as soon as there are any. */
 const places = [
   { to: '/', title: 'Yard', under: ['/unit', '/couple'] },
-  { to: '/run', title: 'Run', under: ['/run', '/trace'] },
+  { to: '/work', title: 'Work', under: ['/work', '/run', '/visit', '/trace', '/unsent'] },
   { to: '/bay', title: 'Bay', under: ['/bay'] },
   { to: '/shop', title: 'Shop', under: ['/shop', '/rules'] },
 ] as const;
@@ -56,7 +58,10 @@ export function Shell({ children }: { children: ReactNode }) {
           </View>
         </View>
       ) : null}
-      <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>{children}</View>
+      <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
+        {bare ? null : <ClockNotice />}
+        {children}
+      </View>
       {!wide && !bare ? (
         <View
           role="navigation"

@@ -16,7 +16,7 @@ import { useUnit, useUnitRuns } from '../data/useRecords';
 import { sayAgo, sayDay, sayDue } from '../data/when';
 import { usePrefs } from '../prefs/prefs';
 import { useBoxSize } from '../ui/useBoxSize';
-import { openRunOf } from '../store/startRun';
+import { openRunOf } from '../store/logs';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { TrendLine } from '../trend/TrendLine';
@@ -34,6 +34,7 @@ import { CoupledIn } from '../rig/CoupledIn';
 import { GaugeChecks } from './GaugeChecks';
 import { sayDrift } from './sayDrift';
 import { trendsOf } from './trendsOf';
+import { UnitVisits } from './UnitVisits';
 
 /** Further back than this the date says enough, ms. */
 const AGO_WITHIN_MS = 50 * 86_400_000;
@@ -156,6 +157,7 @@ export function UnitScreen() {
           {runs.data && runs.data.length > 0 ? (
             <RunList runs={runs.data} nowMs={nowMs} unitId={id} />
           ) : null}
+          <UnitVisits unit={found} nowMs={nowMs} />
           <CoupledIn unit={found} />
           <GaugeChecks unit={found} />
           <AirSystem unit={found} />

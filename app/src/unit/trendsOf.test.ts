@@ -21,6 +21,7 @@ const run = (closedAtMs: number | null, figures: RunRowFigure[]): RunRow => ({
   rigTitle: 'Tipper 7',
   ruleSetTitle: 'Road test',
   drained: false,
+  timeUnsure: false,
   startedAtMs: 0,
   closedAtMs,
   by: 'x',

@@ -1,4 +1,5 @@
 import type { ErrorBody, ErrorCode, FieldProblem } from '@keen-bleed/contract';
+import { heardServerTime } from './serverClock';
 
 /** What went wrong with a request, in words to show. */
 export class RequestProblem extends Error {
@@ -7,8 +8,15 @@ export class RequestProblem extends Error {
     readonly code: ErrorCode | 'offline',
     message: string,
     readonly fields: readonly FieldProblem[] = [],
+    /** The fact it is about, where it is about one. */
+    readonly factId: string | null = null,
   ) {
     super(message);
+  }
+
+  /** The same problem, about one fact. */
+  about(factId: string | null): RequestProblem {
+    return new RequestProblem(this.code, this.message, this.fields, factId);
   }
 }
 
@@ -24,21 +32,18 @@ const PATIENCE_MS = 12_000;
  */
 export async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
   let response: Response;
+  const askedMs = Date.now();
   try {
     response = await fetch(path, {
       method,
       credentials: 'same-origin',
       signal: AbortSignal.timeout(PATIENCE_MS),
-      ...(body === undefined
-        ? {}
-        : {
-            body: JSON.stringify(body),
-            headers: { 'Content-Type': 'application/json' },
-          }),
+      ...payload(body),
     });
   } catch {
     throw new RequestProblem('offline', 'No answer from the shop’s server. Check the network.');
   }
+  heardServerTime(Number(response.headers.get('server-time') ?? NaN), askedMs, Date.now());
   if (response.status === 204) return undefined as T;
   const isJson = response.headers.get('content-type')?.includes('json') === true;
   if (response.ok && isJson) return (await response.json()) as T;
@@ -50,6 +55,13 @@ export async function ask<T>(method: string, path: string, body?: unknown): Prom
     'offline',
     'Something between here and the shop’s server is in the way.',
   );
+}
+
+/** A body as it goes out: a picture as it is, everything else as JSON. */
+function payload(body: unknown): RequestInit {
+  if (body === undefined) return {};
+  if (body instanceof Blob) return { body, headers: { 'Content-Type': body.type } };
+  return { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
 }
 
 /** Reads for SWR. */

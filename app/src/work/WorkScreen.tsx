@@ -1,10 +1,12 @@
-import { rigTitle } from '@keen-bleed/core';
+import { rigTitle, unitsOfHeader } from '@keen-bleed/core';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
+import { useOpenLogs } from '../data/useRecords';
 import { sayAgo, sayTime } from '../data/when';
-import type { DeviceRun } from '../store/deviceStore';
-import { openRunsOf } from '../store/startRun';
+import type { DeviceLog } from '../store/database';
+import { openLogs } from '../store/logs';
+import { useOutbox } from '../store/outbox';
 import { space } from '../theme/space';
 import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
@@ -13,22 +15,64 @@ import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 
-/** Runs that are open on this device. */
+/** One thing that is being worked on. */
+interface Work {
+  id: string;
+  kind: 'run' | 'visit';
+  title: string;
+  said: string;
+}
+
+const kindWords = { run: 'Run', visit: 'Visit' } as const;
+
+/** All that is open: here, ready to go on with, and elsewhere in the shop. */
 export function WorkScreen() {
   const me = useMe();
-  const [runs, setRuns] = useState<DeviceRun[] | null>(null);
+  const [here, setHere] = useState<DeviceLog[] | null>(null);
+  const shop = useOpenLogs();
+  const { refused } = useOutbox();
   const [nowMs] = useState(() => Date.now());
   useEffect(() => {
-    void openRunsOf(me).then(setRuns);
+    void openLogs(me).then(setHere);
   }, [me]);
+  const onDevice = (here ?? []).map((log): Work => ({
+    id: log.id,
+    kind: log.kind,
+    title: titleOf(log),
+    said: `Started ${sayAgo(log.header.startedAtMs, nowMs)}, ${sayTime(log.header.startedAtMs)}. Go on where you were.`,
+  }));
+  const elsewhere = (shop.data ?? [])
+    .filter((row) => !onDevice.some(({ id }) => id === row.id))
+    .map((row): Work => ({
+      id: row.id,
+      kind: row.kind,
+      title: row.title,
+      said: [
+        row.byPersonId === me.personId ? 'You, on another device' : row.by,
+        `started ${sayAgo(row.startedAtMs, nowMs)}, ${sayTime(row.startedAtMs)}`,
+        row.kind === 'visit' ? row.headline : null,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+    }));
+  const nothing = here && onDevice.length === 0 && elsewhere.length === 0 && !shop.isLoading;
   return (
-    <Screen title="Run" lead="Open on this device">
-      {!runs ? <Waiting rows={2} /> : null}
-      {runs?.length === 0 ? (
+    <Screen title="Work" lead="Runs and visits that are open">
+      {refused > 0 ? (
+        <LinkTo to="/unsent">
+          <Txt as="bodyBold" tone="fail">
+            {refused === 1
+              ? '1 record is not sent: see why'
+              : `${refused} records are not sent: see why`}
+          </Txt>
+        </LinkTo>
+      ) : null}
+      {!here ? <Waiting rows={2} /> : null}
+      {nothing ? (
         <View style={{ gap: space.gap, marginTop: space.gap }}>
           <Notice
-            title="No run is open here"
-            text="Pick a unit in the yard and start one from its sheet."
+            title="Nothing is open"
+            text="Pick a unit in the yard, and start a run or a visit from its sheet."
           />
           <LinkTo to="/">
             <Txt as="bodyBold" tone="accent">
@@ -37,22 +81,53 @@ export function WorkScreen() {
           </LinkTo>
         </View>
       ) : null}
+      <WorkList title="On this device" work={onDevice} />
+      <WorkList title="Elsewhere in the shop" work={elsewhere} />
+      {shop.error && !shop.data ? (
+        <Notice
+          title="What is open on other devices cannot be shown"
+          text={shop.error.message}
+          action={{ title: 'Try again', onPress: () => void shop.mutate() }}
+        />
+      ) : null}
       <LinkTo to="/trace">
         <Txt as="bodyBold" tone="accent">
           Read a recorded trace
         </Txt>
       </LinkTo>
-      <View role="list" aria-label="Open runs">
-        {runs?.map((run) => (
-          <View key={run.id} role="listitem">
+    </Screen>
+  );
+}
+
+function titleOf(log: DeviceLog): string {
+  const [unit, ...towed] = unitsOfHeader(log.header);
+  return unit ? rigTitle({ unit, towed }) : '';
+}
+
+function WorkList({ title, work }: { title: string; work: readonly Work[] }) {
+  if (work.length === 0) return null;
+  return (
+    <View style={{ marginTop: space.step }}>
+      <Txt as="heading" heading={2}>
+        {title}
+      </Txt>
+      <View role="list" aria-label={title}>
+        {work.map(({ id, kind, title: on, said }) => (
+          <View key={id} role="listitem">
             <Rule />
-            <LinkTo to={`/run/${run.id}`} style={{ paddingVertical: space.step }}>
-              <Txt as="heading">{rigTitle(run.header)}</Txt>
-              <Txt tone="quiet">{`Started ${sayAgo(run.header.startedAtMs, nowMs)}, ${sayTime(run.header.startedAtMs)}. Go on where you were.`}</Txt>
+            <LinkTo to={`/${kind}/${id}`} style={{ paddingVertical: space.step, gap: 2 }}>
+              <Txt as="bodyBold">
+                <Txt tone="quiet">{`${kindWords[kind]}  `}</Txt>
+                {on}
+              </Txt>
+              <Txt as="small" tone="quiet">
+                {said}
+              </Txt>
             </LinkTo>
           </View>
         ))}
+        <Rule />
       </View>
-    </Screen>
+    </View>
   );
 }

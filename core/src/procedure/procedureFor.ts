@@ -17,6 +17,14 @@ function orderedSteps({ steps, switches }: RuleSet): readonly RuleStep[] {
   return [...others.slice(0, at + 1), ...leaks, ...others.slice(at + 1)];
 }
 
+interface ProcedureOptions {
+  /** Draining stays a step of its own, as it was up to 0.1.0. */
+  apart?: boolean;
+}
+
+/** How runs were put together while draining was always a step of its own. */
+export const drainApart: ProcedureOptions = { apart: true };
+
 /**
  * The steps of a run: those of the rule set that this rig has the parts for, less the ones that were not due.
  *
@@ -26,13 +34,14 @@ export function procedureFor(
   rig: RigUnderTest,
   ruleSet: RuleSet,
   leftOut: readonly string[] = [],
+  { apart = false }: ProcedureOptions = {},
 ): Procedure {
   const steps = orderedSteps(ruleSet).flatMap(({ stepId, need }): Step[] => {
     if (need === 'off' || leftOut.includes(stepId)) return [];
     const made = stepMakerById(stepId)?.make({ rig, ruleSet });
     return made ? [{ ...made, required: need === 'must' }] : [];
   });
-  return { title: ruleSet.title, steps: drainedOnTheWay(steps) };
+  return { title: ruleSet.title, steps: apart ? steps : drainedOnTheWay(steps) };
 }
 
 /**

@@ -164,7 +164,7 @@ describe('what a run comes to', () => {
     const walk = new Walk().ready().mark().wait(30).mark().mark(126);
     walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
     walk.mark(124);
-    const rows = markRows(walk.state, walk.events);
+    const rows = markRows(walk.state, walk.facts);
     expect(rows.map((row) => [row.readingPsi, row.state])).toEqual([
       [85, 'stands'],
       [100, 'stands'],

@@ -1,76 +1,51 @@
 import { itemsOf } from './findingsOf';
-import type { FieldProblem, Gauge, RunEvent } from '@keen-bleed/contract';
+import type { FieldProblem, Gauge, RunFact } from '@keen-bleed/contract';
 import { rounded } from '../units/say';
 import { fromPsi } from '../units/pressure';
 import { WATCHED_WITHIN_MS } from './awaiting';
 import type { RunState } from './runState';
 
 /**
- * Whether a fact may be added to a run. The app asks before it records, the server before it stores; both
- * ask here, so a phone never holds a fact the server will not take.
+ * What a run knows to be wrong with a fact. The app asks before it records, the server before it stores; both ask
+ * here, so a phone never holds a fact the server will not take. What every log asks stands in `log/foldedLog`.
  *
- * @param known the ids of the events the state was made from
- * @returns null where it may, otherwise the field that is wrong and what would be right
+ * @returns null where it may be added, otherwise the field that is wrong and what would be right
  */
-export function admit(
-  state: RunState,
-  known: ReadonlySet<string>,
-  event: RunEvent,
-): FieldProblem | null {
-  if (state.closed)
-    return {
-      field: 'kind',
-      message: 'This run is closed: nothing can be added.',
-    };
-  if (event.seq !== state.lastSeq + 1) {
-    return {
-      field: 'seq',
-      message: `The next place in this run is ${state.lastSeq + 1}.`,
-    };
-  }
-  if ('stepId' in event && !state.procedure.steps.some((step) => step.id === event.stepId)) {
+export function admit(state: RunState, fact: RunFact): FieldProblem | null {
+  if ('stepId' in fact && !state.procedure.steps.some((step) => step.id === fact.stepId)) {
     return {
       field: 'stepId',
-      message: `This procedure has no step "${event.stepId}".`,
+      message: `This run asks for no step "${fact.stepId}".`,
     };
   }
-  switch (event.kind) {
-    case 'retract':
-      return known.has(event.target)
-        ? null
-        : { field: 'target', message: 'There is no such event to take back.' };
+  switch (fact.kind) {
     case 'mark':
-      return markProblem(state, event);
+      return markProblem(state, fact);
     case 'skip': {
-      const step = state.procedure.steps.find((each) => each.id === event.stepId);
-      if (step?.maySkip === false) {
-        return {
-          field: 'stepId',
-          message: `“${step.title}” cannot be skipped.`,
-        };
-      }
-      return timeProblem(state, event.atMs);
+      const step = state.procedure.steps.find((each) => each.id === fact.stepId);
+      if (step?.maySkip !== false) return null;
+      return { field: 'stepId', message: `“${step.title}” cannot be skipped.` };
     }
     case 'look':
-      return lookProblem(state, event) ?? timeProblem(state, event.atMs);
+      return lookProblem(state, fact);
     case 'hold-over':
-      return holdOverProblem(state, event) ?? timeProblem(state, event.atMs);
+      return holdOverProblem(state, fact);
     default:
-      return timeProblem(state, event.atMs);
+      return null;
   }
 }
 
 function lookProblem(
   state: RunState,
-  event: Extract<RunEvent, { kind: 'look' }>,
+  fact: Extract<RunFact, { kind: 'look' }>,
 ): FieldProblem | null {
-  const step = state.procedure.steps.find((each) => each.id === event.stepId);
+  const step = state.procedure.steps.find((each) => each.id === fact.stepId);
   const items = step ? itemsOf(step) : [];
   if (items.length === 0) {
     return { field: 'stepId', message: 'Nothing is asked in this step.' };
   }
   for (const item of items) {
-    const answer = event.answers[item.key];
+    const answer = fact.answers[item.key];
     if (!item.options.some((option) => option.value === answer)) {
       const allowed = item.options.map((option) => option.value).join(', ');
       return {
@@ -79,7 +54,7 @@ function lookProblem(
       };
     }
   }
-  const extra = Object.keys(event.answers).find((key) => !items.some((item) => item.key === key));
+  const extra = Object.keys(fact.answers).find((key) => !items.some((item) => item.key === key));
   return extra === undefined
     ? null
     : { field: `answers.${extra}`, message: `This step does not ask after "${extra}".` };
@@ -90,15 +65,15 @@ const EARLY_BY_MS = 1_000;
 
 function holdOverProblem(
   state: RunState,
-  event: Extract<RunEvent, { kind: 'hold-over' }>,
+  fact: Extract<RunFact, { kind: 'hold-over' }>,
 ): FieldProblem | null {
-  if (state.step?.id !== event.stepId || !state.hold) {
+  if (state.step?.id !== fact.stepId || !state.hold) {
     return { field: 'stepId', message: 'No hold is running in this step.' };
   }
-  if (event.atMs < state.hold.endsAtMs - EARLY_BY_MS) {
+  if (fact.atMs < state.hold.endsAtMs - EARLY_BY_MS) {
     return { field: 'atMs', message: 'The hold is not over yet. Let it run, or stop the run.' };
   }
-  if (event.atMs > state.hold.endsAtMs + WATCHED_WITHIN_MS) {
+  if (fact.atMs > state.hold.endsAtMs + WATCHED_WITHIN_MS) {
     return {
       field: 'atMs',
       message: 'Nobody saw the hold end: read the needle and mark where it stands.',
@@ -109,32 +84,32 @@ function holdOverProblem(
 
 function markProblem(
   state: RunState,
-  event: Extract<RunEvent, { kind: 'mark' }>,
+  fact: Extract<RunFact, { kind: 'mark' }>,
 ): FieldProblem | null {
   const { gauge } = state.unit;
   const topPsi = topOf(gauge);
-  if (event.readingPsi < 0 || event.readingPsi > topPsi + 1e-6) {
-    const shown = rounded(fromPsi(event.readingPsi, gauge.unit), 1);
+  if (fact.readingPsi < 0 || fact.readingPsi > topPsi + 1e-6) {
+    const shown = rounded(fromPsi(fact.readingPsi, gauge.unit), 1);
     return {
       field: 'readingPsi',
       message: `${shown} ${gauge.unit} is off the gauge: it reads 0 to ${gauge.top} ${gauge.unit}.`,
     };
   }
-  if (!keysOf(state, event.stepId).includes(event.key)) {
+  if (!keysOf(state, fact.stepId).includes(fact.key)) {
     return {
       field: 'key',
-      message: `This step takes no mark called "${event.key}".`,
+      message: `This step takes no mark called "${fact.key}".`,
     };
   }
-  if (event.supersedes === undefined) return timeProblem(state, event.atMs);
-  const corrected = state.marks.find((mark) => mark.eventId === event.supersedes);
+  if (fact.supersedes === undefined) return null;
+  const corrected = state.marks.find((mark) => mark.factId === fact.supersedes);
   if (!corrected) {
     return {
       field: 'supersedes',
       message: 'The mark to correct is not there, or was corrected already.',
     };
   }
-  if (corrected.atMs !== event.atMs || corrected.key !== event.key) {
+  if (corrected.atMs !== fact.atMs || corrected.key !== fact.key) {
     return {
       field: 'supersedes',
       message: 'A correction keeps the time and the place of the mark it corrects.',
@@ -158,13 +133,4 @@ function keysOf(state: RunState, stepId: string): string[] {
     act.end.key,
     ...(act.other ? [act.other.start.key, act.other.end.key] : []),
   ];
-}
-
-function timeProblem(state: RunState, atMs: number): FieldProblem | null {
-  if (atMs >= state.lastAtMs) return null;
-  const backS = Math.ceil((state.lastAtMs - atMs) / 1000);
-  return {
-    field: 'atMs',
-    message: `The clock went back by ${backS} s since the mark before. Set it right; then take this again.`,
-  };
 }

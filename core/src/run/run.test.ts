@@ -5,7 +5,7 @@ import { newUnitDraft, usualGauge } from '../rig/newUnit';
 import { padNow } from './awaiting';
 import { nextDue } from '../procedure/nextDue';
 import { procedureFor } from '../procedure/procedureFor';
-import { runState } from './runState';
+import { stateOfRun } from './stateOfRun';
 import { sayStep } from '../procedure/sayStep';
 
 describe('a run of a truck', () => {
@@ -32,7 +32,7 @@ describe('a run of a truck', () => {
   it('takes fewer than a dozen presses when nothing is nudged', () => {
     const walk = new Walk().untilHoldOver();
     walk.add({ kind: 'close', how: 'complete' });
-    expect(walk.events.length).toBeLessThanOrEqual(12);
+    expect(walk.facts.length).toBeLessThanOrEqual(12);
   });
 
   it('fans below 75 and times 85 to 100 with dual circuits, 50 to 90 with a single one', () => {
@@ -54,6 +54,22 @@ describe('a run of a truck', () => {
     expect((padNow(bar.state, bar.nowMs)?.proposedPsi ?? 0) * 0.06894757).toBeCloseTo(5.9, 9);
   });
 });
+
+const correct = (walk: Walk, psi: number) => {
+  const mark = walk.state.marks.at(-1);
+  if (!mark) throw new Error('no mark to correct');
+  const { factId, stepId, key, atMs, resolutionPsi, method } = mark;
+  walk.add({
+    kind: 'mark',
+    stepId,
+    key,
+    atMs,
+    readingPsi: psi,
+    resolutionPsi,
+    method,
+    supersedes: factId,
+  });
+};
 
 describe('the hold', () => {
   const inHold = () => new Walk().ready().mark().wait(30).mark().mark(126).mark(106).mark(120);
@@ -133,22 +149,6 @@ describe('undo and corrections', () => {
     expect(walk.state.undoable).toBeNull();
   });
 
-  const correct = (walk: Walk, psi: number) => {
-    const mark = walk.state.marks.at(-1);
-    if (!mark) throw new Error('no mark to correct');
-    const { eventId, stepId, key, atMs, resolutionPsi, method } = mark;
-    walk.add({
-      kind: 'mark',
-      stepId,
-      key,
-      atMs,
-      readingPsi: psi,
-      resolutionPsi,
-      method,
-      supersedes: eventId,
-    });
-  };
-
   it('keeps the time of a mark that is corrected, and keeps the first reading in the record', () => {
     const walk = new Walk().ready().mark().wait(30).mark().mark(126);
     const madeAtMs = walk.nowMs;
@@ -156,7 +156,7 @@ describe('undo and corrections', () => {
     correct(walk, 124);
     expect(walk.state.marks.at(-1)).toMatchObject({ readingPsi: 124, atMs: madeAtMs });
     expect(
-      walk.events.filter((event) => event.kind === 'mark' && event.key === 'cut-out'),
+      walk.facts.filter((fact) => fact.kind === 'mark' && fact.key === 'cut-out'),
     ).toHaveLength(2);
     walk.add({ kind: 'retract', target: walk.state.undoable?.id ?? '' });
     expect(walk.state.marks.at(-1)?.readingPsi).toBe(126);
@@ -216,7 +216,7 @@ describe('what may not be added', () => {
     const walk = new Walk().ready().mark().wait(30).mark().mark(126);
     const mark = walk.state.marks.at(-1);
     if (!mark) throw new Error('no mark');
-    const { eventId: supersedes, stepId, key, atMs, resolutionPsi, method } = mark;
+    const { factId: supersedes, stepId, key, atMs, resolutionPsi, method } = mark;
     const again = {
       kind: 'mark',
       stepId,
@@ -236,19 +236,39 @@ describe('what may not be added', () => {
 describe('the fold', () => {
   it('comes out the same whatever the order and however often the facts arrive', () => {
     const walk = new Walk().untilHoldOver();
-    const { procedure } = walk.state;
-    const whole = runState(procedure, walk.unit, walk.events);
+    const { made } = walk.log.header;
+    const whole = stateOfRun(made, walk.facts);
     fc.assert(
       fc.property(
-        fc.shuffledSubarray(walk.events, { minLength: walk.events.length }),
-        fc.subarray(walk.events),
+        fc.shuffledSubarray([...walk.facts], { minLength: walk.facts.length }),
+        fc.subarray([...walk.facts]),
         (shuffled, doubled) => {
-          const again = runState(procedure, walk.unit, [...shuffled, ...doubled]);
-          expect(again.marks).toEqual(whole.marks);
-          expect(again.stepIndex).toBe(whole.stepIndex);
-          expect(again.lastSeq).toBe(whole.lastSeq);
+          expect(stateOfRun(made, [...shuffled, ...doubled])).toEqual(whole);
         },
       ),
+    );
+  });
+
+  it('comes out the same fact by fact as all at once, taken-back and corrected ones among them', () => {
+    const act = fc.constantFrom('mark', 'undo', 'correct', 'note', 'extend', 'over');
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 40 }), (acts) => {
+        const walk = new Walk().ready('primary');
+        for (const each of acts) {
+          walk.wait(25);
+          const { step, undoable } = walk.state;
+          const mark = walk.state.marks.at(-1);
+          if (each === 'mark' && padNow(walk.state, walk.nowMs)) walk.mark();
+          else if (each === 'undo' && undoable) walk.add({ kind: 'retract', target: undoable.id });
+          else if (each === 'correct' && mark) correct(walk, mark.readingPsi - 2);
+          else if (each === 'note' && step) walk.add({ kind: 'note', stepId: step.id, text: 'x' });
+          else if (each === 'extend' && step) {
+            walk.add({ kind: 'extend', stepId: step.id, seconds: 30 });
+          } else if (each === 'over' && walk.state.hold) walk.holdOver();
+          expect(walk.state).toEqual(stateOfRun(walk.log.header.made, walk.facts));
+        }
+      }),
+      { numRuns: 60 },
     );
   });
 });

@@ -1,10 +1,10 @@
-import type { GaugeRole, MarkEvent, RunEvent } from '@keen-bleed/contract';
+import type { GaugeRole, MarkFact, RunFact } from '@keen-bleed/contract';
 import type { MarkSpec, Procedure, ProcedureUnit, Step } from '../procedure/procedure';
 
 /** A mark as it stands after every correction. */
 export interface LiveMark {
-  /** The event that holds the standing reading; a correction names this one. */
-  eventId: string;
+  /** The fact that holds the standing reading; a correction names this one. */
+  factId: string;
   stepId: string;
   key: string;
   atMs: number;
@@ -46,165 +46,228 @@ export interface RunState {
     atMs: number;
   } | null;
   /** What undo would take back. */
-  undoable: RunEvent | null;
-  lastSeq: number;
+  undoable: RunFact | null;
   lastAtMs: number;
+}
+
+/** Everything that stands after some facts; made new for each replay. */
+interface Standing {
+  live: RunFact[];
+  marks: LiveMark[];
+  /** `step/key` of every mark that stands. */
+  marked: Set<string>;
+  ready: Map<string, GaugeRole>;
+  answers: Map<string, Readonly<Record<string, string>>>;
+  skips: Map<string, string>;
+  holdsOver: Map<string, number>;
+  extraS: Map<string, number>;
+  /** Holds whose end by itself was taken back to read the needle, and not to hold on: then time was added after it. */
+  endsTakenBack: Set<string>;
+  notes: { stepId: string; text: string }[];
+  closed: RunState['closed'];
+  lastAtMs: number;
+}
+
+const nothing = (): Standing => ({
+  live: [],
+  marks: [],
+  marked: new Set(),
+  ready: new Map(),
+  answers: new Map(),
+  skips: new Map(),
+  holdsOver: new Map(),
+  extraS: new Map(),
+  endsTakenBack: new Set(),
+  notes: [],
+  closed: null,
+  lastAtMs: 0,
+});
+
+/**
+ * Folds the facts of a run, one after the other. A mark costs the same whether it is the tenth or the thousandth; only
+ * what takes an earlier fact back, or corrects it, goes through all of them again.
+ */
+export class RunFold {
+  private readonly facts: RunFact[] = [];
+  private now = nothing();
+  private cached: RunState | null = null;
+
+  /** @param facts in their order */
+  constructor(
+    private readonly procedure: Procedure,
+    private readonly unit: ProcedureUnit,
+    facts: readonly RunFact[] = [],
+  ) {
+    this.facts.push(...facts);
+    this.replay();
+  }
+
+  add(fact: RunFact): void {
+    this.facts.push(fact);
+    this.cached = null;
+    if (fact.kind === 'retract' || (fact.kind === 'mark' && fact.supersedes)) this.replay();
+    else this.take(fact);
+  }
+
+  get state(): RunState {
+    this.cached ??= this.stand();
+    return this.cached;
+  }
+
+  private replay(): void {
+    this.now = nothing();
+    this.cached = null;
+    const takenBack = new Set(
+      this.facts.flatMap((fact) => (fact.kind === 'retract' ? [fact.target] : [])),
+    );
+    const stands = (fact: RunFact) => !takenBack.has(fact.id);
+    const corrected = new Set(
+      this.facts.flatMap((fact) =>
+        fact.kind === 'mark' && fact.supersedes && stands(fact) ? [fact.supersedes] : [],
+      ),
+    );
+    const byId = new Map(this.facts.map((fact) => [fact.id, fact]));
+    for (const fact of this.facts) {
+      if (fact.kind === 'retract') {
+        const target = byId.get(fact.target);
+        if (target?.kind === 'hold-over') this.now.endsTakenBack.add(target.stepId);
+        this.now.lastAtMs = Math.max(this.now.lastAtMs, fact.atMs);
+      } else if (stands(fact)) {
+        this.take(fact, corrected.has(fact.id));
+      } else {
+        this.now.lastAtMs = Math.max(this.now.lastAtMs, fact.atMs);
+      }
+    }
+  }
+
+  private take(fact: RunFact, isCorrected = false): void {
+    const { now } = this;
+    now.lastAtMs = Math.max(now.lastAtMs, fact.atMs);
+    if (fact.kind === 'clock' || fact.kind === 'retract') return;
+    now.live.push(fact);
+    switch (fact.kind) {
+      case 'ready':
+        now.ready.set(fact.stepId, fact.gauge);
+        break;
+      case 'mark':
+        if (isCorrected) break;
+        now.marks.push(toLiveMark(fact));
+        now.marked.add(`${fact.stepId}/${fact.key}`);
+        break;
+      case 'look':
+        now.answers.set(fact.stepId, fact.answers);
+        break;
+      case 'skip':
+        now.skips.set(fact.stepId, fact.reason);
+        break;
+      case 'note':
+        now.notes.push({ stepId: fact.stepId, text: fact.text });
+        break;
+      case 'extend':
+        now.extraS.set(fact.stepId, (now.extraS.get(fact.stepId) ?? 0) + fact.seconds);
+        now.endsTakenBack.delete(fact.stepId);
+        break;
+      case 'hold-over':
+        now.holdsOver.set(fact.stepId, fact.atMs);
+        break;
+      case 'close':
+        now.closed = { how: fact.how, reason: fact.reason ?? null, atMs: fact.atMs };
+        break;
+    }
+  }
+
+  private stand(): RunState {
+    const { procedure, unit, now } = this;
+    const open = procedure.steps.findIndex((step) => !isDone(step, now));
+    const stepIndex = open < 0 ? procedure.steps.length : open;
+    const step = procedure.steps[stepIndex] ?? null;
+    return {
+      procedure,
+      unit,
+      step,
+      stepIndex,
+      awaited: step ? awaitedIn(step, now) : null,
+      hold: step ? runningHold(step, now) : null,
+      gauge: [...now.ready.values()].at(-1) ?? null,
+      marks: [...now.marks],
+      answers: new Map(now.answers),
+      skips: new Map(now.skips),
+      holdsOver: new Map(now.holdsOver),
+      notes: [...now.notes],
+      closed: now.closed,
+      undoable: now.closed ? null : (now.live.at(-1) ?? null),
+      lastAtMs: now.lastAtMs,
+    };
+  }
 }
 
 /**
  * Folds the facts of a run into where it stands.
  *
- * @param events in any order; events that share an id count once
+ * @param facts in their order
  */
 export function runState(
   procedure: Procedure,
   unit: ProcedureUnit,
-  events: readonly RunEvent[],
+  facts: readonly RunFact[],
 ): RunState {
-  const ordered = [...new Map(events.map((event) => [event.id, event])).values()].sort(
-    (a, b) => a.seq - b.seq,
-  );
-  const retracted = new Set(
-    ordered.flatMap((event) => (event.kind === 'retract' ? [event.target] : [])),
-  );
-  const live = ordered.filter((event) => event.kind !== 'retract' && !retracted.has(event.id));
-  const superseded = new Set(
-    live.flatMap((event) => (event.kind === 'mark' && event.supersedes ? [event.supersedes] : [])),
-  );
-  const marks = live
-    .filter((event): event is MarkEvent => event.kind === 'mark' && !superseded.has(event.id))
-    .map(toLiveMark);
-  const skips = new Map(
-    live.flatMap((event) => (event.kind === 'skip' ? [[event.stepId, event.reason] as const] : [])),
-  );
-  const ready = live.findLast((event) => event.kind === 'ready');
-  const close = live.findLast((event) => event.kind === 'close');
-  const holdsOver = new Map(
-    live.flatMap((event) =>
-      event.kind === 'hold-over' ? [[event.stepId, event.atMs] as const] : [],
-    ),
-  );
-  const answers = new Map(
-    live.flatMap((event) =>
-      event.kind === 'look' ? [[event.stepId, event.answers] as const] : [],
-    ),
-  );
-  /** Taken back to read the needle, and not to hold on: then time was added after it. */
-  const endTakenBack = (stepId: string) => {
-    const ends = new Set(
-      ordered.flatMap((event) =>
-        event.kind === 'hold-over' && event.stepId === stepId ? [event.id] : [],
-      ),
-    );
-    const takenBack = ordered.findLast(
-      (event) => event.kind === 'retract' && ends.has(event.target),
-    );
-    if (!takenBack) return false;
-    return !live.some(
-      (event) => event.kind === 'extend' && event.stepId === stepId && event.seq > takenBack.seq,
-    );
-  };
-  const extraS = (stepId: string) =>
-    live.reduce(
-      (sum, event) =>
-        event.kind === 'extend' && event.stepId === stepId ? sum + event.seconds : sum,
-      0,
-    );
+  return new RunFold(procedure, unit, facts).state;
+}
 
-  const has = (stepId: string, key: string) =>
-    marks.some((mark) => mark.stepId === stepId && mark.key === key);
-  const isDone = (step: Step): boolean => {
-    if (skips.has(step.id)) return true;
-    switch (step.act.kind) {
-      case 'ready':
-        return live.some((event) => event.kind === 'ready' && event.stepId === step.id);
-      case 'marks':
-        return step.act.marks.every((spec) => has(step.id, spec.key));
-      case 'look':
-        return answers.has(step.id);
-      case 'hold': {
-        const { start, end, other } = step.act;
-        const ended = holdsOver.has(step.id) || has(step.id, end.key);
-        return has(step.id, start.key) && ended && (!other || has(step.id, other.end.key));
-      }
+function isDone(step: Step, now: Standing): boolean {
+  if (now.skips.has(step.id)) return true;
+  const has = (key: string) => now.marked.has(`${step.id}/${key}`);
+  switch (step.act.kind) {
+    case 'ready':
+      return now.ready.has(step.id);
+    case 'marks':
+      return step.act.marks.every((spec) => has(spec.key));
+    case 'look':
+      return now.answers.has(step.id);
+    case 'hold': {
+      const { start, end, other } = step.act;
+      const ended = now.holdsOver.has(step.id) || has(end.key);
+      return has(start.key) && ended && (!other || has(other.end.key));
     }
-  };
-
-  const openIndex = procedure.steps.findIndex((step) => !isDone(step));
-  const stepIndex = openIndex < 0 ? procedure.steps.length : openIndex;
-  const step = procedure.steps[stepIndex] ?? null;
-  const last = ordered.at(-1);
-  return {
-    procedure,
-    unit,
-    step,
-    stepIndex,
-    awaited: step ? awaitedIn(step, has, holdsOver.has(step.id)) : null,
-    hold: step
-      ? runningHold(step, marks, extraS(step.id), endTakenBack(step.id), holdsOver.has(step.id))
-      : null,
-    gauge: ready?.kind === 'ready' ? ready.gauge : null,
-    marks,
-    answers,
-    skips,
-    holdsOver,
-    notes: live.flatMap((event) =>
-      event.kind === 'note' ? [{ stepId: event.stepId, text: event.text }] : [],
-    ),
-    closed:
-      close?.kind === 'close'
-        ? { how: close.how, reason: close.reason ?? null, atMs: close.atMs }
-        : null,
-    undoable: close ? null : (live.at(-1) ?? null),
-    lastSeq: last?.seq ?? 0,
-    lastAtMs: ordered.reduce((latest, event) => Math.max(latest, event.atMs), 0),
-  };
+  }
 }
 
-function toLiveMark(event: MarkEvent): LiveMark {
-  const { id, stepId, key, atMs, readingPsi, resolutionPsi, method } = event;
-  return { eventId: id, stepId, key, atMs, readingPsi, resolutionPsi, method };
+function toLiveMark(fact: MarkFact): LiveMark {
+  const { id, stepId, key, atMs, readingPsi, resolutionPsi, method } = fact;
+  return { factId: id, stepId, key, atMs, readingPsi, resolutionPsi, method };
 }
 
-function awaitedIn(
-  step: Step,
-  has: (stepId: string, key: string) => boolean,
-  endedByItself: boolean,
-): MarkSpec | null {
+function awaitedIn(step: Step, now: Standing): MarkSpec | null {
+  const has = (key: string) => now.marked.has(`${step.id}/${key}`);
   switch (step.act.kind) {
     case 'ready':
     case 'look':
       return null;
     case 'marks':
-      return step.act.marks.find((spec) => !has(step.id, spec.key)) ?? null;
+      return step.act.marks.find((spec) => !has(spec.key)) ?? null;
     case 'hold': {
       const { start, end, other } = step.act;
-      if (!has(step.id, start.key)) return start;
-      if (other && !has(step.id, other.start.key)) return other.start;
-      if (!has(step.id, end.key) && !endedByItself) return end;
-      return other && !has(step.id, other.end.key) ? other.end : null;
+      if (!has(start.key)) return start;
+      if (other && !has(other.start.key)) return other.start;
+      if (!has(end.key) && !now.holdsOver.has(step.id)) return end;
+      return other && !has(other.end.key) ? other.end : null;
     }
   }
 }
 
-function runningHold(
-  step: Step,
-  marks: readonly LiveMark[],
-  extraS: number,
-  endTakenBack: boolean,
-  endedByItself: boolean,
-): RunningHold | null {
-  if (step.act.kind !== 'hold' || endedByItself) return null;
+function runningHold(step: Step, now: Standing): RunningHold | null {
+  if (step.act.kind !== 'hold' || now.holdsOver.has(step.id)) return null;
   const { start, crossing, end, other, seconds } = step.act;
   const markOf = (key: string) =>
-    marks.find((mark) => mark.stepId === step.id && mark.key === key) ?? null;
+    now.marks.find((mark) => mark.stepId === step.id && mark.key === key) ?? null;
   const started = markOf(start.key);
   // With two gauges the hold has begun once both have been read at its start.
   if (!started || (other && !markOf(other.start.key)) || markOf(end.key)) return null;
   return {
     startedAtMs: started.atMs,
-    endsAtMs: started.atMs + (seconds + extraS) * 1000,
-    crossings: marks.filter((mark) => mark.stepId === step.id && mark.key === crossing.key).length,
-    endTakenBack,
+    endsAtMs: started.atMs + (seconds + (now.extraS.get(step.id) ?? 0)) * 1000,
+    crossings: now.marks.filter((mark) => mark.stepId === step.id && mark.key === crossing.key)
+      .length,
+    endTakenBack: now.endsTakenBack.has(step.id),
   };
 }

@@ -1,18 +1,11 @@
-import type { RuleSet, RunEvent, Unit } from '@keen-bleed/contract';
-import { admit } from '../run/admit';
-import { holdNow, markAt, padNow } from '../run/awaiting';
-import { itemsOf } from '../run/findingsOf';
-import { procedureFor } from '../procedure/procedureFor';
-import { runState, type RunState } from '../run/runState';
-import { halfDivisionPsi } from '../gauge/graduation';
+import type { RuleSet, RunHeader, RunMade, Unit } from '@keen-bleed/contract';
+import { runMade } from '../log/kinds/run/runMade';
+import { RUN_VERSION } from '../log/kinds/run/runKind';
+import { RunWalk } from '../log/kinds/run/runWalk';
 import type { FigureContext } from '../reading/figureContext';
 import { newUnitDraft } from '../rig/newUnit';
 import { roadTest } from '../standards/roadTest';
-
-/** A fact without its identity, place and time. */
-type Fact<T = RunEvent> = T extends RunEvent
-  ? Omit<T, 'id' | 'seq' | 'atMs'> & { atMs?: number }
-  : never;
+import { CORE_VERSION } from '../version';
 
 /** A truck to test with. */
 export function testUnit(change: Partial<Unit> = {}): Unit {
@@ -55,86 +48,41 @@ export interface WalkOptions {
   leftOut?: readonly string[];
 }
 
-/** A run walked by hand in a test: it holds the facts, the clock and the state. */
-export class Walk {
-  events: RunEvent[] = [];
-  nowMs = 1_760_000_000_000;
-  state: RunState;
+const START_MS = 1_760_000_000_000;
+const LANE = '00000000-0000-7000-8000-00000000000a';
 
+/** The header of a run on something. */
+export const testHeader = (on: Omit<RunMade, 'steps'>): RunHeader => ({
+  id: '00000000-0000-7000-8000-0000000000ff',
+  kind: 'run',
+  v: RUN_VERSION,
+  subject: { unitId: on.unit.id, rigId: null, partId: null },
+  startedAtMs: START_MS,
+  offsetMs: 0,
+  coreVersion: CORE_VERSION,
+  made: runMade(on),
+});
+
+/** A run walked by hand in a test, by the walker everything uses. */
+export class Walk extends RunWalk {
   readonly context: FigureContext;
 
   constructor(
     readonly unit: Unit = testUnit(),
     { towed = [], ruleSet = shortTest, leftOut = ['drain'] }: WalkOptions = {},
   ) {
-    this.context = { unit, towed, ruleSet, sayIn: unit.gauge.unit };
-    this.state = runState(procedureFor({ unit, towed }, ruleSet, leftOut), unit, []);
-  }
-
-  /** Adds a fact as the app would; throws what `admit` has against it. */
-  add(fact: Fact): RunEvent {
-    const event = {
-      atMs: this.nowMs,
-      ...fact,
-      id: idOf(this.events.length + 1),
-      seq: this.state.lastSeq + 1,
-    };
-    const problem = admit(this.state, new Set(this.events.map((each) => each.id)), event);
-    if (problem) throw new Error(`${problem.field}: ${problem.message}`);
-    this.events.push(event);
-    this.state = runState(this.state.procedure, this.unit, this.events);
-    return event;
-  }
-
-  wait(seconds: number): this {
-    this.nowMs += seconds * 1000;
-    return this;
-  }
-
-  ready(): this {
-    if (this.state.step && itemsOf(this.state.step).length > 0) this.look();
-    this.add({ kind: 'ready', stepId: this.state.step?.id ?? '', gauge: 'primary' });
-    return this;
-  }
-
-  /** Presses the pad with the needle at `psi`, or where it is proposed. */
-  mark(psi?: number): this {
-    const pad = padNow(this.state, this.nowMs);
-    if (!pad || !this.state.step) throw new Error('the pad waits for nothing');
-    const readingPsi = psi ?? pad.proposedPsi;
-    const { spec, method } = markAt(pad, readingPsi, this.unit.gauge);
-    this.add({
-      kind: 'mark',
-      stepId: this.state.step.id,
-      key: spec.key,
-      readingPsi,
-      resolutionPsi: halfDivisionPsi(this.unit.gauge),
-      method,
+    let made = 0;
+    super(testHeader({ unit, towed: [...towed], ruleSet, leftOut: [...leftOut] }), {
+      startMs: START_MS,
+      lane: LANE,
+      nextId: () => `00000000-0000-7000-8000-${String((made += 1)).padStart(12, '0')}`,
     });
-    return this;
-  }
-
-  /** Answers what the step asks: as usually found, but for what is given. */
-  look(but: Record<string, string> = {}): this {
-    const { step } = this.state;
-    if (!step || itemsOf(step).length === 0) throw new Error('nothing is asked');
-    const usual = itemsOf(step).map((item) => [item.key, item.options[0]?.value ?? '']);
-    const answers = { ...(Object.fromEntries(usual) as Record<string, string>), ...but };
-    this.add({ kind: 'look', stepId: step.id, answers });
-    return this;
-  }
-
-  /** Lets the running hold end by its clock, as the app would. */
-  holdOver(): this {
-    const endsAtMs = this.state.hold?.endsAtMs ?? this.nowMs;
-    this.nowMs = Math.max(this.nowMs, endsAtMs);
-    this.add({ kind: 'hold-over', stepId: this.state.step?.id ?? '' });
-    return this;
+    this.context = { unit, towed, ruleSet, sayIn: unit.gauge.unit };
   }
 
   /** Walks a whole healthy run of a truck up to the hold's end. */
   untilHoldOver(leakPsi = 1): this {
-    this.ready()
+    this.ready('primary')
       .wait(5)
       .mark()
       .wait(28)
@@ -148,12 +96,4 @@ export class Walk {
       .wait(60);
     return this.mark(120 - leakPsi);
   }
-
-  hold() {
-    return holdNow(this.state, this.nowMs);
-  }
-}
-
-function idOf(number: number): string {
-  return `00000000-0000-7000-8000-${String(number).padStart(12, '0')}`;
 }

@@ -1,16 +1,15 @@
-import type { OpenRun, RunEvent } from '@keen-bleed/contract';
+import type { RunFact, RunHeader } from '@keen-bleed/contract';
 import { caughtMark } from '../linked/caughtMark';
 import type { GaugeSample } from '../linked/sampleLog';
-import { admit } from '../run/admit';
+import { RunWalk, type Did } from '../log/kinds/run/runWalk';
+import type { NewFact } from '../facts/newFact';
 import { padNow } from '../run/awaiting';
 import { itemsOf } from '../run/findingsOf';
-import { readRun } from '../run/readRun';
 import type { RunState } from '../run/runState';
 import { psiAt, type Segment, type Trace } from './segments';
 
-type Bare<T> = T extends RunEvent ? Omit<T, 'id' | 'seq'> : never;
-/** A fact of a run that a trace tells, without what the store adds to it. */
-export type TraceFact = Bare<RunEvent>;
+/** A fact of a run that a trace tells, at its time. */
+export type TraceFact = NewFact<RunFact> & { atMs: number };
 
 /** Readings of a trace are good to this, psi. */
 const RESOLUTION_PSI = 0.1;
@@ -18,8 +17,6 @@ const LOG_STEP_S = 0.2;
 const NOT_IN_TRACE = 'Not in the recorded trace';
 /** Readings taken out of a hold: from four on the estimate tells settling air from a leak. */
 const READINGS = 5;
-/** Every step takes a few facts; more than this would be a walk in a circle. */
-const MOST_FACTS = 200;
 
 /**
  * The facts of a run that a recorded trace tells: levels passed, cut-out, cut-in and holds, each at its time. Steps
@@ -28,46 +25,37 @@ const MOST_FACTS = 200;
  * @param startedAtMs time of the trace's first reading
  */
 export function factsOf(
-  header: Pick<OpenRun, 'unit' | 'towed' | 'ruleSet' | 'leftOut'>,
+  header: RunHeader,
   trace: Trace,
   segments: readonly Segment[],
   startedAtMs: number,
 ): TraceFact[] {
-  const facts: TraceFact[] = [];
-  const events: RunEvent[] = [];
-  let state = readRun(header, events);
   const log = logOf(trace, startedAtMs);
-  const add = (fact: TraceFact): boolean => {
-    const id = `00000000-0000-7000-8000-${String(events.length + 1).padStart(12, '0')}`;
-    const event = { ...fact, id, seq: state.lastSeq + 1 };
-    if (admit(state, new Set(events.map((each) => each.id)), event)) return false;
-    events.push(event);
-    facts.push(fact);
-    state = readRun(header, events);
-    return true;
+  let made = 0;
+  const walk = new RunWalk(header, {
+    startMs: startedAtMs,
+    lane: header.id,
+    nextId: () => `00000000-0000-7000-8000-${String((made += 1)).padStart(12, '0')}`,
+  });
+  /** The walk's clock is the newest moment that was found. */
+  const tell = (told: boolean): Did => {
+    walk.nowMs = Math.max(walk.state.lastAtMs, startedAtMs);
+    return told ? 'done' : { skip: NOT_IN_TRACE };
   };
-  for (let guard = 0; state.step && guard < MOST_FACTS; guard += 1) {
-    const { step } = state;
-    const nowMs = Math.max(state.lastAtMs, startedAtMs);
-    const told = (): boolean => {
-      switch (step.act.kind) {
-        case 'ready': {
-          const items = itemsOf(step);
-          if (items.length > 0) return false;
-          return add({ kind: 'ready', stepId: step.id, gauge: 'master', atMs: startedAtMs });
-        }
-        case 'look':
-          return false;
-        case 'marks':
-          return addMark(state, log, add);
-        case 'hold':
-          return addHold(state, trace, segments, startedAtMs, add);
-      }
-    };
-    if (told()) continue;
-    if (!add({ kind: 'skip', stepId: step.id, reason: NOT_IN_TRACE, atMs: nowMs })) break;
-  }
-  return facts;
+  const add = (fact: TraceFact) => walk.tryAdd(fact) === null;
+  walk.through({
+    ready: (_, step) =>
+      tell(
+        itemsOf(step).length === 0 &&
+          add({ kind: 'ready', stepId: step.id, gauge: 'master', atMs: startedAtMs }),
+      ),
+    look: () => tell(false),
+    marks: ({ state }) => tell(addMark(state, log, add)),
+    hold: ({ state }) => tell(addHold(state, trace, segments, startedAtMs, add)),
+  });
+  return walk.facts.map(
+    ({ id: _id, lane: _lane, seq: _seq, offsetMs: _o, v: _v, ...fact }) => fact,
+  );
 }
 
 function logOf({ seconds, psi }: Trace, startedAtMs: number): GaugeSample[] {

@@ -1,9 +1,10 @@
 import { linearRegression } from 'simple-statistics';
 import { roadTest } from '../standards/roadTest';
 import { testUnit } from '../test/walk';
-import { readRun } from '../run/readRun';
+import { stateOfRun } from '../run/stateOfRun';
+import { testHeader } from '../test/walk';
 import { outcomeOf } from '../reading/outcomeOf';
-import type { RunEvent } from '@keen-bleed/contract';
+import type { RunFact } from '@keen-bleed/contract';
 import { Twin } from '../twin/twin';
 import { factsOf } from './factsOf';
 import { forDrawing } from './forDrawing';
@@ -128,16 +129,18 @@ describe('a line through a stretch', () => {
 });
 
 describe('a run out of a trace', () => {
-  const header = { unit, towed: [], ruleSet: roadTest, leftOut: ['drain'] };
+  const header = testHeader({ unit, towed: [], ruleSet: roadTest, leftOut: ['drain'] });
   const startedAtMs = 1_760_000_000_000;
   const facts = factsOf(header, trace, segments, startedAtMs);
-  const events = facts.map((fact, i): RunEvent => ({
+  const kept = facts.map((fact, i): RunFact => ({
     ...fact,
     id: `00000000-0000-7000-8000-${String(i + 1).padStart(12, '0')}`,
+    lane: header.id,
     seq: i + 1,
+    offsetMs: null,
+    v: 2,
   }));
-  const state = readRun(header, events);
-  const outcome = outcomeOf(state, { ...header, sayIn: 'psi' });
+  const outcome = outcomeOf(stateOfRun(header.made, kept), { ...header.made, sayIn: 'psi' });
   const figure = (id: string) => outcome.figures.find((each) => each.id === id);
 
   it('has its build-up, cut-out and cut-in at their times', () => {

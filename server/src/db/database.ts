@@ -33,6 +33,8 @@ export function openDatabase(url: string, onIdleError: (error: Error) => void): 
     statement_timeout: STATEMENT_TIMEOUT_MS,
   });
   pool.on('error', onIdleError);
+  // A client that is out on a transaction has no listener of the pool's: its connection's end would end the server.
+  pool.on('connect', (client) => client.on('error', onIdleError));
   return { pool, db: drizzle(pool, { schema }), close: () => pool.end() };
 }
 

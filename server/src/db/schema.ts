@@ -1,11 +1,8 @@
 import type {
   Figure,
-  Outcome,
-  RuleSet,
+  LogKindName,
   RuleSetDraft,
-  RunEvent,
   RunRowFigure,
-  Unit,
   UnitDraft,
   Verdict,
 } from '@keen-bleed/contract';
@@ -13,6 +10,7 @@ import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
+  customType,
   doublePrecision,
   foreignKey,
   index,
@@ -91,6 +89,24 @@ export const units = pgTable(
   ],
 );
 
+/** Every revision of every unit, as it was: a run's snapshot is taken only where it is one of these. */
+export const unitRevisions = pgTable(
+  'unit_revisions',
+  {
+    shopId: uuid('shop_id').notNull(),
+    unitId: uuid('unit_id').notNull(),
+    revision: integer('revision').notNull(),
+    draft: jsonb('draft').$type<UnitDraft>().notNull(),
+    /** Null for what was kept before people were written down. */
+    personId: uuid('person_id'),
+    keptAt: timestamp('kept_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.unitId, t.revision] }),
+    foreignKey({ columns: [t.shopId, t.unitId], foreignColumns: [units.shopId, units.id] }),
+  ],
+);
+
 export const rigs = pgTable(
   'rigs',
   {
@@ -140,83 +156,132 @@ export const ruleSets = pgTable(
   (t) => [primaryKey({ columns: [t.shopId, t.id] })],
 );
 
-export const runs = pgTable(
-  'runs',
+/** Every revision of every rule set of a shop's own, as it was. */
+export const ruleSetRevisions = pgTable(
+  'rule_set_revisions',
+  {
+    shopId: uuid('shop_id').notNull(),
+    ruleSetId: uuid('rule_set_id').notNull(),
+    revision: integer('revision').notNull(),
+    draft: jsonb('draft').$type<RuleSetDraft>().notNull(),
+    personId: uuid('person_id'),
+    keptAt: timestamp('kept_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.ruleSetId, t.revision] }),
+    foreignKey({
+      columns: [t.shopId, t.ruleSetId],
+      foreignColumns: [ruleSets.shopId, ruleSets.id],
+    }),
+  ],
+);
+
+/** Logs of every kind: the header as it was opened, and what its facts come to. All of the latter can be made again. */
+export const logs = pgTable(
+  'logs',
   {
     shopId: uuid('shop_id').notNull(),
     id: uuid('id').notNull(),
+    kind: text('kind').$type<LogKindName>().notNull(),
     unitId: uuid('unit_id').notNull(),
-    personId: uuid('person_id').notNull(),
     rigId: uuid('rig_id'),
-    unit: jsonb('unit').$type<Unit>().notNull(),
-    towed: jsonb('towed').$type<Unit[]>().notNull(),
-    ruleSet: jsonb('rule_set').$type<RuleSet>().notNull(),
-    leftOut: jsonb('left_out').$type<string[]>().notNull(),
+    personId: uuid('person_id').notNull(),
+    /** As the version of its time kept it; `v` in it says which. */
+    header: jsonb('header').$type<Record<string, unknown>>().notNull(),
+    /** What it is on, in words. */
+    title: text('title').notNull(),
+    /** By the server's clock, as far as the device's offset is known; never later than it was received. */
     startedAtMs: bigint('started_at_ms', { mode: 'number' }).notNull(),
     closedAtMs: bigint('closed_at_ms', { mode: 'number' }),
-    outcome: jsonb('outcome').$type<Outcome>(),
+    lastAtMs: bigint('last_at_ms', { mode: 'number' }).notNull(),
+    timeUnsure: boolean('time_unsure').notNull().default(false),
+    factCount: integer('fact_count').notNull().default(0),
     verdict: text('verdict').$type<Verdict>(),
-    /** The figure the verdict hangs on. */
-    decisive: jsonb('decisive').$type<Figure>(),
     headline: text('headline'),
+    decisive: jsonb('decisive').$type<Figure>(),
     figures: jsonb('figures').$type<RunRowFigure[]>(),
-    /** Static leak, psi/min: kept apart because the yard draws it for every unit at once. */
-    staticLeak: doublePrecision('static_leak'),
-    /** The tanks were drained in it. */
+    owes: jsonb('owes').$type<string[]>(),
     drained: boolean('drained').notNull().default(false),
+    /** All that was computed at its closing, and by which version. */
+    result: jsonb('result'),
     coreVersion: text('core_version'),
-    lastSeq: integer('last_seq').notNull().default(0),
     receivedAt: timestamp('received_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.id] }),
-    foreignKey({
-      columns: [t.shopId, t.unitId],
-      foreignColumns: [units.shopId, units.id],
-    }),
-    foreignKey({
-      columns: [t.shopId, t.personId],
-      foreignColumns: [people.shopId, people.id],
-    }),
+    foreignKey({ columns: [t.shopId, t.unitId], foreignColumns: [units.shopId, units.id] }),
+    foreignKey({ columns: [t.shopId, t.personId], foreignColumns: [people.shopId, people.id] }),
+    // What is open in the shop.
+    index('logs_open')
+      .on(t.shopId, t.lastAtMs)
+      .where(sql`closed_at_ms is null`),
   ],
 );
 
-/** Every unit of every run, with what the yard asks of it: a rig's run is a run of each of its units. */
-export const runUnits = pgTable(
-  'run_units',
+/** Every unit of every log, with what the yard asks of it: a rig's run is a run of each of its units. */
+export const logUnits = pgTable(
+  'log_units',
   {
     shopId: uuid('shop_id').notNull(),
     unitId: uuid('unit_id').notNull(),
-    runId: uuid('run_id').notNull(),
+    logId: uuid('log_id').notNull(),
+    kind: text('kind').$type<LogKindName>().notNull(),
     startedAtMs: bigint('started_at_ms', { mode: 'number' }).notNull(),
     closedAtMs: bigint('closed_at_ms', { mode: 'number' }),
+    /** What it is listed by: its closing, or the end of time for a failure whose clock cannot be told. */
+    rankMs: bigint('rank_ms', { mode: 'number' }),
     verdict: text('verdict').$type<Verdict>(),
-    staticLeak: doublePrecision('static_leak'),
+    trend: doublePrecision('trend'),
   },
   (t) => [
-    primaryKey({ columns: [t.shopId, t.unitId, t.runId] }),
-    foreignKey({ columns: [t.shopId, t.runId], foreignColumns: [runs.shopId, runs.id] }),
+    primaryKey({ columns: [t.shopId, t.unitId, t.logId] }),
+    foreignKey({ columns: [t.shopId, t.logId], foreignColumns: [logs.shopId, logs.id] }),
     foreignKey({ columns: [t.shopId, t.unitId], foreignColumns: [units.shopId, units.id] }),
-    index('run_units_by_run').on(t.shopId, t.runId),
+    index('log_units_by_log').on(t.shopId, t.logId),
+    index('log_units_open')
+      .on(t.shopId, t.unitId, t.startedAtMs)
+      .where(sql`closed_at_ms is null`),
   ],
 );
 
-export const runEvents = pgTable(
-  'run_events',
+/** Facts of every log, each once. Rows are only ever added. */
+export const facts = pgTable(
+  'facts',
   {
     shopId: uuid('shop_id').notNull(),
-    runId: uuid('run_id').notNull(),
+    logId: uuid('log_id').notNull(),
+    lane: uuid('lane').notNull(),
     seq: integer('seq').notNull(),
     id: uuid('id').notNull(),
-    event: jsonb('event').$type<RunEvent>().notNull(),
+    personId: uuid('person_id').notNull(),
+    /** As the version of its time kept it; `v` in it says which. */
+    fact: jsonb('fact').$type<Record<string, unknown>>().notNull(),
+    receivedAtMs: bigint('received_at_ms', { mode: 'number' }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.logId, t.lane, t.seq] }),
+    uniqueIndex('facts_id').on(t.shopId, t.id),
+    foreignKey({ columns: [t.shopId, t.logId], foreignColumns: [logs.shopId, logs.id] }),
+    foreignKey({ columns: [t.shopId, t.personId], foreignColumns: [people.shopId, people.id] }),
+  ],
+);
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
+/** Pictures that facts name; each is here before the fact that names it. */
+export const blobs = pgTable(
+  'blobs',
+  {
+    shopId: uuid('shop_id').notNull(),
+    id: uuid('id').notNull(),
+    logId: uuid('log_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    mediaType: text('media_type').notNull(),
+    bytes: bytea('bytes').notNull(),
     receivedAt: timestamp('received_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (t) => [
-    primaryKey({ columns: [t.shopId, t.runId, t.seq] }),
-    uniqueIndex('run_events_id').on(t.shopId, t.id),
-    foreignKey({
-      columns: [t.shopId, t.runId],
-      foreignColumns: [runs.shopId, runs.id],
-    }),
+    primaryKey({ columns: [t.shopId, t.id] }),
+    foreignKey({ columns: [t.shopId, t.logId], foreignColumns: [logs.shopId, logs.id] }),
   ],
 );

@@ -1,8 +1,8 @@
 import { check } from '@keen-bleed/contract';
 import { checkUnit } from '@keen-bleed/core';
-import { asc } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import request from 'supertest';
-import { runEvents, runs } from '../db/schema';
+import { facts as factRows, logs } from '../db/schema';
 import { openTestShop, type TestShop } from '../test/testShop';
 import { demoFleet } from './demoFleet';
 import { demoPassword, demoPeople } from './demoPeople';
@@ -15,13 +15,12 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-const facts = async (of: TestShop) =>
-  (
-    await of.database.db
-      .select({ event: runEvents.event })
-      .from(runEvents)
-      .orderBy(asc(runEvents.id))
-  ).map((row) => row.event);
+const facts = (of: TestShop) =>
+  of.database.db
+    .select({ kind: logs.kind, fact: factRows.fact })
+    .from(factRows)
+    .innerJoin(logs, eq(logs.id, factRows.logId))
+    .orderBy(asc(factRows.id));
 
 describe('the demo world', () => {
   it('holds about a dozen sound units and two years of runs', async () => {
@@ -32,14 +31,33 @@ describe('the demo world', () => {
   });
 
   it('is made of facts that could have been sent', async () => {
-    for (const event of await facts(shop))
-      expect(check('runEvent', event)).toMatchObject({ ok: true });
+    for (const { kind, fact } of await facts(shop)) {
+      expect(check(`${kind}Fact`, fact)).toMatchObject({ ok: true });
+    }
   });
 
   it('tells stories: units that pass, that fail, and that cannot be told', async () => {
-    const rows = await shop.database.db.select({ verdict: runs.verdict }).from(runs);
+    const rows = await shop.database.db
+      .select({ verdict: logs.verdict })
+      .from(logs)
+      .where(eq(logs.kind, 'run'));
     const seen = new Set(rows.map((row) => row.verdict));
     expect([...seen].sort()).toEqual(['cant-tell', 'fail', 'incomplete', 'pass']);
+  });
+
+  it('has visits: one that goes on with two people in it, and one by a phone whose clock was off', async () => {
+    const visits = await shop.database.db.select().from(logs).where(eq(logs.kind, 'visit'));
+    expect(visits.filter((visit) => visit.closedAtMs === null)).toHaveLength(1);
+    const open = visits.find((visit) => visit.closedAtMs === null);
+    const rows = await shop.database.db
+      .selectDistinct({ personId: factRows.personId })
+      .from(factRows)
+      .where(eq(factRows.logId, open?.id ?? ''));
+    expect(rows).toHaveLength(2);
+    const off = visits.find((visit) => (visit.header as { offsetMs: number }).offsetMs !== 0);
+    expect(off?.startedAtMs).toBe(
+      (off?.header as { startedAtMs: number }).startedAtMs - 47 * 60_000,
+    );
   });
 
   it('comes out the same for the same day, and is made only once', async () => {

@@ -1,12 +1,10 @@
-import type { OpenRun, RunEvent } from '@keen-bleed/contract';
+import type { RunFact, RunHeader } from '@keen-bleed/contract';
 import {
   halfDivisionPsi,
-  markAt,
   nearestReadingPsi,
   padNow,
-  readRun,
-  itemsOf,
-  type Step,
+  RunWalk,
+  type Did,
   type RunState,
 } from '@keen-bleed/core';
 import type { Truth } from './demoFleet';
@@ -29,122 +27,95 @@ const EYE = 0.25;
  * Walks a rig's procedure as a careful technician would, on a rig that truly is as `truth` says, and writes
  * down what they would have marked.
  */
-export function demoRunEvents(
-  header: Pick<OpenRun, 'unit' | 'towed' | 'ruleSet' | 'leftOut'>,
+export function demoRunFacts(
+  header: RunHeader,
   plan: DemoRunPlan,
   random: SeededRandom,
-): RunEvent[] {
-  const { unit } = header;
-  const events: RunEvent[] = [];
-  let nowMs = plan.startedAtMs;
-  let state = readRun(header, events);
-  const half = halfDivisionPsi(unit.gauge);
+): readonly RunFact[] {
+  const half = halfDivisionPsi(header.made.unit.gauge);
   // Half of the technicians tap the lines the needle crosses, the others read at both ends.
   const tapsLines = random.next() < 0.5;
-
-  const add = (event: Record<string, unknown> & { kind: RunEvent['kind'] }) => {
-    events.push({
-      id: random.uuid(nowMs),
-      seq: events.length + 1,
-      atMs: Math.round(nowMs),
-      ...event,
-    } as RunEvent);
-    state = readRun(header, events);
-  };
+  const walk: RunWalk = new RunWalk(header, {
+    startMs: plan.startedAtMs,
+    lane: random.uuid(plan.startedAtMs),
+    nextId: () => random.uuid(walk?.nowMs ?? plan.startedAtMs),
+  });
   const mark = (psi: number) => {
-    const pad = padNow(state, nowMs);
-    if (!pad || !state.step) return;
-    const readingPsi =
-      pad.method === 'crossing' ? pad.proposedPsi : nearestReadingPsi(psi, unit.gauge);
-    const { spec, method } = markAt(pad, readingPsi, unit.gauge);
-    add({
-      kind: 'mark',
-      stepId: state.step.id,
-      key: spec.key,
-      readingPsi,
-      resolutionPsi: half,
-      method,
-    });
+    const pad = padNow(walk.state, walk.nowMs);
+    if (!pad) return;
+    walk.mark(
+      pad.method === 'crossing' ? pad.proposedPsi : nearestReadingPsi(psi, header.made.unit.gauge),
+    );
   };
   const seen = (psi: number) => psi + EYE * half * random.normal();
+  const walkOn = () => (walk.nowMs += random.between(20_000, 70_000));
 
-  while (state.step) {
-    const { step } = state;
-    if (plan.cutShort && step.act.kind === 'hold') break;
-    nowMs += random.between(20_000, 70_000);
-    switch (step.act.kind) {
-      case 'ready':
-        if (itemsOf(step).length > 0) {
-          add({ kind: 'look', stepId: step.id, answers: answersOf(step, plan.found) });
+  walk.through({
+    ready: (_, step): Did => {
+      walkOn();
+      walk.ready(step.act.gauges[0], plan.found);
+      return 'done';
+    },
+    marks: (_, step): Did => {
+      walkOn();
+      for (const spec of step.act.marks) {
+        if (spec.at === 'passing' && spec !== step.act.marks[0]) {
+          walk.nowMs += climbMs(walk.state, walk.nowMs, plan.truth) + 200 * random.normal();
         }
-        add({
-          kind: 'ready',
-          stepId: step.id,
-          gauge: step.act.gauges[0] ?? 'primary',
-        });
-        break;
-      case 'marks':
-        for (const spec of step.act.marks) {
-          if (spec.at === 'passing' && spec !== step.act.marks[0]) {
-            nowMs += climbMs(state, nowMs, plan.truth) + 200 * random.normal();
-          }
-          mark(seen(levelOf(step.id, spec.key, plan.truth)));
-        }
-        break;
-      case 'look':
-        add({ kind: 'look', stepId: step.id, answers: answersOf(step, plan.found) });
-        break;
-      case 'hold': {
-        const applied = step.id === 'applied-hold';
-        const full = applied ? 108 : 120;
-        const leak = applied
-          ? (plan.truth.appliedLeakPsiPerMin ?? plan.truth.leakPsiPerMin + 0.3)
-          : plan.truth.leakPsiPerMin;
-        const startPsi = Math.min(plan.truth.cutOutPsi, full) - random.between(0, 2 * half);
-        const startMs = nowMs;
-        const fallenBy = (atMs: number) => ((atMs - startMs) / 60_000) * leak;
-        mark(seen(startPsi));
-        const endsMs = state.hold?.endsAtMs ?? nowMs;
-        let tapped = 0;
-        for (let pad = padNow(state, nowMs); tapsLines && pad; pad = padNow(state, nowMs)) {
-          const toFall = startPsi - pad.proposedPsi;
-          const atMs = startMs + (toFall / leak) * 60_000;
-          if (!(atMs > nowMs && atMs < endsMs - 1_000)) break;
-          nowMs = atMs;
-          mark(pad.proposedPsi);
-          tapped += 1;
-        }
-        if (tapped > 1) {
-          nowMs = endsMs;
-          add({ kind: 'hold-over', stepId: step.id });
-        } else {
-          nowMs = endsMs + 1_500;
-          mark(seen(startPsi - fallenBy(nowMs)));
-        }
-        if (plan.note && !applied) add({ kind: 'note', stepId: step.id, text: plan.note });
-        break;
+        mark(seen(levelOf(step.id, spec.key, plan.truth)));
       }
-    }
-  }
-  nowMs += 15_000;
-  add(
-    plan.cutShort
-      ? { kind: 'close', how: 'incomplete', reason: plan.cutShort }
-      : { kind: 'close', how: 'complete' },
-  );
-  return events;
-}
-
-function answersOf(
-  step: Step,
-  found: Readonly<Record<string, string>> = {},
-): Record<string, string> {
-  return Object.fromEntries(
-    itemsOf(step).map((item) => {
-      const other = item.options.find((option) => option.value === found[item.key]);
-      return [item.key, (other ?? item.options[0])?.value ?? ''];
-    }),
-  );
+      return 'done';
+    },
+    look: (): Did => {
+      walkOn();
+      walk.lookFor(plan.found ?? {});
+      return 'done';
+    },
+    hold: (_, step): Did => {
+      if (plan.cutShort) return 'stop';
+      walkOn();
+      const applied = step.id === 'applied-hold';
+      const full = applied ? 108 : 120;
+      const leak = applied
+        ? (plan.truth.appliedLeakPsiPerMin ?? plan.truth.leakPsiPerMin + 0.3)
+        : plan.truth.leakPsiPerMin;
+      const startPsi = Math.min(plan.truth.cutOutPsi, full) - random.between(0, 2 * half);
+      const startMs = walk.nowMs;
+      const fallenBy = (atMs: number) => ((atMs - startMs) / 60_000) * leak;
+      mark(seen(startPsi));
+      const endsMs = walk.state.hold?.endsAtMs ?? walk.nowMs;
+      let tapped = 0;
+      for (
+        let pad = padNow(walk.state, walk.nowMs);
+        tapsLines && pad;
+        pad = padNow(walk.state, walk.nowMs)
+      ) {
+        const toFall = startPsi - pad.proposedPsi;
+        const atMs = startMs + (toFall / leak) * 60_000;
+        if (!(atMs > walk.nowMs && atMs < endsMs - 1_000)) break;
+        walk.nowMs = atMs;
+        mark(pad.proposedPsi);
+        tapped += 1;
+      }
+      if (tapped > 1) {
+        walk.nowMs = endsMs;
+        walk.holdOver();
+      } else {
+        walk.nowMs = endsMs + 1_500;
+        mark(seen(startPsi - fallenBy(walk.nowMs)));
+      }
+      if (plan.note && !applied) walk.add({ kind: 'note', stepId: step.id, text: plan.note });
+      return 'done';
+    },
+  });
+  walk
+    .wait(15)
+    .add(
+      plan.cutShort
+        ? { kind: 'close', how: 'incomplete', reason: plan.cutShort }
+        : { kind: 'close', how: 'complete' },
+    );
+  return walk.facts;
 }
 
 /** Where the needle truly stands at a mark, by its step and key. */

@@ -1,13 +1,31 @@
-import type { OpenRun, RunEvent, Unit } from '@keen-bleed/contract';
-import { defaultRuleSetId, ruleSetFor, ruleSets } from '@keen-bleed/core';
+import type { RunHeader, Unit } from '@keen-bleed/contract';
+import {
+  CORE_VERSION,
+  defaultRuleSetId,
+  RUN_VERSION,
+  ruleSetFor,
+  ruleSets,
+  runMade,
+} from '@keen-bleed/core';
 import { hashPassword } from '../accounts/password';
 import type { Db } from '../db/database';
-import { people, rigs, rigUnits, runEvents, runs, runUnits, shops, units } from '../db/schema';
-import { outcomeColumns } from '../runs/outcomeColumns';
-import { readRun } from '../runs/runReading';
+import {
+  facts,
+  logs,
+  logUnits,
+  people,
+  rigs,
+  rigUnits,
+  shops,
+  unitRevisions,
+  units,
+} from '../db/schema';
+import { storedLog } from '../log/storedLog';
 import { demoFleet, demoRigs } from './demoFleet';
+import { demoVisits } from './demoVisits';
+import { demoVisitFacts } from './demoVisitFacts';
 import { demoPeople, demoPassword, demoShopName } from './demoPeople';
-import { demoRunEvents, type DemoRunPlan } from './demoRun';
+import { demoRunFacts, type DemoRunPlan } from './demoRun';
 import { seededRandom, type SeededRandom } from './seededRandom';
 
 const DAY_MS = 86_400_000;
@@ -45,55 +63,40 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
   }));
   const testers = staff.filter((person) => person.role !== 'viewer');
   const unitRows: (typeof units.$inferInsert)[] = [];
-  const runRows: (typeof runs.$inferInsert)[] = [];
-  const eventRows: (typeof runEvents.$inferInsert)[] = [];
-
-  const memberRows: (typeof runUnits.$inferInsert)[] = [];
+  const logRows: (typeof logs.$inferInsert)[] = [];
+  const factRows: (typeof facts.$inferInsert)[] = [];
+  const memberRows: (typeof logUnits.$inferInsert)[] = [];
+  const keep = (made: ReturnType<typeof storedLog>) => {
+    logRows.push(made.log);
+    memberRows.push(...made.units);
+    factRows.push(...made.facts);
+  };
   const kept = new Map<string, Unit>();
   const storyAt = (atMs: number) => Math.max(0, (atMs - firstDayMs) / (STORY_DAYS * DAY_MS));
 
   /** One run as it would have come in, with everything the server keeps of it. */
   const addRun = (units: readonly [Unit, ...Unit[]], rigId: string | null, plan: DemoRunPlan) => {
     const [unit, ...towed] = units;
-    const header: Pick<OpenRun, 'unit' | 'towed' | 'ruleSet' | 'leftOut'> = {
-      unit,
-      towed,
-      ruleSet: ruleSetFor(unit, ruleSets, defaultRuleSetId),
-      // The tanks are drained every morning, whoever has the truck; the test itself asks where water was found.
-      leftOut: plan.found?.water ? [] : ['drain'],
-    };
-    const events = demoRunEvents(header, plan, random);
-    const { state, outcome } = readRun(header, events);
-    const runId = random.uuid(plan.startedAtMs);
     const tester = testers[Math.floor(random.next() * testers.length)] ?? testers[0];
     if (!tester) throw new Error('the demo shop has nobody who may test');
-    const columns = outcomeColumns(outcome);
-    const closedAtMs = state.closed?.atMs ?? null;
-    runRows.push({
-      shopId,
-      id: runId,
-      unitId: unit.id,
-      rigId,
-      personId: tester.id,
+    const header: RunHeader = {
+      id: random.uuid(plan.startedAtMs),
+      kind: 'run',
+      v: RUN_VERSION,
+      subject: { unitId: unit.id, rigId, partId: null },
       startedAtMs: plan.startedAtMs,
-      closedAtMs,
-      lastSeq: state.lastSeq,
-      ...header,
-      ...columns,
-    });
-    const { verdict, staticLeak } = columns;
-    memberRows.push(
-      ...units.map(({ id }) => ({
-        shopId,
-        unitId: id,
-        runId,
-        startedAtMs: plan.startedAtMs,
-        closedAtMs,
-        verdict,
-        staticLeak: towed.length === 0 ? staticLeak : null,
-      })),
-    );
-    eventRows.push(...events.map((event) => eventRow(shopId, runId, event)));
+      offsetMs: 0,
+      coreVersion: CORE_VERSION,
+      made: runMade({
+        unit,
+        towed,
+        ruleSet: ruleSetFor(unit, ruleSets, defaultRuleSetId),
+        // The tanks are drained every morning, whoever has the truck; the test itself asks where water was found.
+        leftOut: plan.found?.water ? [] : ['drain'],
+      }),
+    };
+    const made = demoRunFacts(header, plan, random);
+    keep(storedLog(shopId, () => tester.id, header, made, made.at(-1)?.atMs ?? plan.startedAtMs));
   };
 
   for (const demo of demoFleet) {
@@ -137,21 +140,28 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
     }
   }
 
+  for (const demo of demoVisits) {
+    const { header, made, people: by } = demoVisitFacts(demo, { kept, staff, random, todayMs });
+    const last = made.at(-1);
+    const receivedMs = (last?.atMs ?? header.startedAtMs) - (last?.offsetMs ?? 0);
+    keep(storedLog(shopId, (fact) => by(fact), header, made, receivedMs));
+  }
+
   await db.transaction(async (tx) => {
     await tx.insert(shops).values({ id: shopId, name: demoShopName });
     await tx.insert(people).values(staff);
     await tx.insert(units).values(unitRows);
+    await tx
+      .insert(unitRevisions)
+      .values(unitRows.map(({ id, draft }) => ({ shopId, unitId: id, revision: 1, draft })));
     await tx.insert(rigs).values(rigRows);
     await tx.insert(rigUnits).values(rigUnitRows);
-    for (const some of inLots(runRows)) await tx.insert(runs).values(some);
-    for (const some of inLots(memberRows)) await tx.insert(runUnits).values(some);
-    for (const some of inLots(eventRows)) await tx.insert(runEvents).values(some);
+    for (const some of inLots(logRows)) await tx.insert(logs).values(some);
+    for (const some of inLots(memberRows)) await tx.insert(logUnits).values(some);
+    for (const some of inLots(factRows)) await tx.insert(facts).values(some);
   });
-  return { units: unitRows.length, runs: runRows.length };
-}
-
-function eventRow(shopId: string, runId: string, event: RunEvent): typeof runEvents.$inferInsert {
-  return { shopId, runId, seq: event.seq, id: event.id, event };
+  const runs = logRows.filter((row) => row.kind === 'run').length;
+  return { units: unitRows.length, runs };
 }
 
 /** Mornings of a unit's tests, oldest first. */

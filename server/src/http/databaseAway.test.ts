@@ -1,4 +1,5 @@
 import pg from 'pg';
+import { openDatabase } from '../db/database';
 import { makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
 import { isDatabaseAway } from './errorHandler';
 
@@ -34,6 +35,24 @@ describe('with the database away', () => {
     }
     await shut(shop.url, false);
     await staff.technician.get('/api/yard').expect(200);
+  });
+
+  it('outlives connections that break in the middle of a transaction', async () => {
+    const broke: string[] = [];
+    const own = openDatabase(shop.url, (error) => broke.push(error.message));
+    const held = await own.pool.connect();
+    await held.query('begin');
+    const { rows } = await held.query<{ pid: number }>('select pg_backend_pid() as pid');
+    const ended = new Promise((resolve) => held.once('end', resolve));
+    const admin = new pg.Client({ connectionString: shop.url });
+    await admin.connect();
+    await admin.query('select pg_terminate_backend($1)', [rows[0]?.pid]);
+    await admin.end();
+    await ended;
+    // Without a listener of its own the error would have ended this very process.
+    expect(broke.length).toBeGreaterThan(0);
+    held.release(true);
+    await own.close();
   });
 
   it('tells a lost connection from a refused query', () => {

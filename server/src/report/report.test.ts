@@ -29,10 +29,10 @@ let number = 0;
 async function keptRun(lossPsi = 1) {
   const unit = await addTruck(staff.lead, String((number += 1)));
   const header = runHeader(unit);
-  await staff.technician.post('/api/runs').send(header).expect(201);
+  await staff.technician.post('/api/logs').send(header).expect(201);
   await staff.technician
-    .post(`/api/runs/${header.id}/events`)
-    .send({ events: wholeRun(lossPsi) })
+    .post(`/api/logs/${header.id}/facts`)
+    .send({ facts: wholeRun(lossPsi) })
     .expect(200);
   return header;
 }
@@ -73,7 +73,7 @@ describe('a report', () => {
   it('of another shop is as if it were not there', async () => {
     const header = await keptRun();
     await others.lead.get(`/api/runs/${header.id}/report.pdf`).expect(404);
-    await others.lead.get(`/api/runs/${header.id}/live`).expect(404);
+    await others.lead.get(`/api/logs/${header.id}/live`).expect(404);
   });
 });
 
@@ -123,7 +123,7 @@ describe('following a run on another device', () => {
   it('hears at once how far it is, and again whenever it grows', async () => {
     const unit = await addTruck(staff.lead, String((number += 1)));
     const header = runHeader(unit);
-    await staff.technician.post('/api/runs').send(header).expect(201);
+    await staff.technician.post('/api/logs').send(header).expect(201);
     server = createServer(shop.app);
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
     const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -135,7 +135,7 @@ describe('following a run on another device', () => {
     const cookie = signIn.headers.get('set-cookie')?.split(';')[0] ?? '';
     const heard: number[] = [];
     const stop = new AbortController();
-    const stream = await fetch(`${url}/api/runs/${header.id}/live`, {
+    const stream = await fetch(`${url}/api/logs/${header.id}/live`, {
       headers: { Cookie: cookie, Accept: 'text/event-stream' },
       signal: stop.signal,
     });
@@ -149,7 +149,7 @@ describe('following a run on another device', () => {
         const { value, done } = await reader.read();
         if (done) throw new Error('the stream ended');
         text += decoder.decode(value, { stream: true });
-        for (const found of text.matchAll(/data:\s*{"lastSeq":(\d+)}\n\n/g)) {
+        for (const found of text.matchAll(/data:\s*{"held":(\d+)}\n\n/g)) {
           heard.push(Number(found[1]));
         }
         text = text.slice(text.lastIndexOf('\n\n') + 2);
@@ -159,8 +159,8 @@ describe('following a run on another device', () => {
     const [ready] = wholeRun();
     // The stream's own application holds the channel: what is posted through it is what is heard.
     await staff.technician
-      .post(`/api/runs/${header.id}/events`)
-      .send({ events: [{ ...ready, id: uuidv7() }] })
+      .post(`/api/logs/${header.id}/facts`)
+      .send({ facts: [{ ...ready, id: uuidv7() }] })
       .expect(200);
     await until(2);
     expect(heard).toEqual([0, 1]);

@@ -1,14 +1,26 @@
-import type { Figure, OpenRun, Outcome, Verdict } from '@keen-bleed/contract';
+import type {
+  Figure,
+  Outcome,
+  PressureUnit,
+  RunFact,
+  RunHeader,
+  Verdict,
+} from '@keen-bleed/contract';
 import {
+  CLOCK_SAID_FROM_MS,
+  clockAnswers,
+  correctedMs,
   figureTitles,
   figureUnitIn,
   gaugeWord,
   rigTitle,
+  sayClockAhead,
   sayFigure,
   sayLimit,
   sayPressure,
   sayStep,
   windowsOf,
+  type LiveMark,
   type RunState,
 } from '@keen-bleed/core';
 import { createRequire } from 'node:module';
@@ -21,9 +33,14 @@ import { ladderSvg } from './ladderSvg';
 /** What a report is made of. */
 export interface ReportedRun {
   shopName: string;
-  header: OpenRun;
+  header: RunHeader;
+  /** In their order. */
+  facts: readonly RunFact[];
   by: string;
+  /** By the server's clock, as far as the device's offset is known. */
+  startedAtMs: number;
   closedAtMs: number | null;
+  timeUnsure: boolean;
   state: RunState;
   outcome: Outcome;
 }
@@ -99,7 +116,7 @@ export async function runReport(run: ReportedRun): Promise<Buffer> {
 
 function definition(run: ReportedRun): TDocumentDefinitions {
   const { header, outcome, shopName } = run;
-  const title = rigTitle(header);
+  const title = rigTitle(header.made);
   return {
     pageSize: 'A4',
     pageMargins: [42, 44, 42, 54],
@@ -138,8 +155,9 @@ function definition(run: ReportedRun): TDocumentDefinitions {
   };
 }
 
-function conditions({ header, by, closedAtMs, state }: ReportedRun): Content {
-  const { unit, ruleSet, startedAtMs } = header;
+function conditions(run: ReportedRun): Content {
+  const { header, by, startedAtMs, closedAtMs, state } = run;
+  const { unit, ruleSet } = header.made;
   const lines: [string, string][] = [
     ['Started', `${day.format(startedAtMs)} UTC`],
     ['Closed', closedAtMs === null ? 'still open' : `${day.format(closedAtMs)} UTC`],
@@ -150,6 +168,7 @@ function conditions({ header, by, closedAtMs, state }: ReportedRun): Content {
       `${state.gauge ? gaugeWord(state.gauge, ruleSet.school) : 'not chosen'}, divisions of ${unit.gauge.division} ${unit.gauge.unit}`,
     ],
     ['Held by', ruleSet.switches.heldBy === 'chocks' ? 'chocks' : 'low gear'],
+    ...clockLines(run),
   ];
   return {
     columnGap: 16,
@@ -161,11 +180,24 @@ function conditions({ header, by, closedAtMs, state }: ReportedRun): Content {
   };
 }
 
+/** What is said of the device's clock, where there is something to say. */
+function clockLines({ facts, timeUnsure }: ReportedRun): [string, string][] {
+  if (timeUnsure) {
+    return [['Clock', 'of the device not known: the date of this test is not sure']];
+  }
+  const answers = clockAnswers(facts);
+  const ahead = facts.map((fact) => fact.offsetMs ?? answers.get(fact.lane) ?? 0);
+  const worst = ahead.reduce((most, each) => (Math.abs(each) > Math.abs(most) ? each : most), 0);
+  return Math.abs(worst) < CLOCK_SAID_FROM_MS
+    ? []
+    : [['Clock', `of the device ${sayClockAhead(worst)}; times here are by the server’s`]];
+}
+
 function ladder({ header, state }: ReportedRun): Content {
   return {
     svg: ladderSvg({
-      gauge: header.unit.gauge,
-      windows: windowsOf(state.procedure, header, header.ruleSet),
+      gauge: header.made.unit.gauge,
+      windows: windowsOf(state.procedure, header.made, header.made.ruleSet),
       marksPsi: state.marks.map((mark) => mark.readingPsi),
       height: LADDER_HEIGHT,
     }),
@@ -190,7 +222,7 @@ const ruled = {
 };
 
 function figures({ outcome, header }: ReportedRun): Content {
-  const { unit } = header.unit.gauge;
+  const { unit } = header.made.unit.gauge;
   if (outcome.figures.length === 0) return { text: 'No figures.', color: QUIET };
   return {
     layout: ruled,
@@ -212,7 +244,7 @@ function figures({ outcome, header }: ReportedRun): Content {
   };
 }
 
-function figureWords(figure: Figure, unit: OpenRun['unit']['gauge']['unit']): Content[] {
+function figureWords(figure: Figure, unit: PressureUnit): Content[] {
   const { limit, standardUncertainty } = figure;
   const doubt =
     standardUncertainty === null || figure.atMost !== null
@@ -232,7 +264,7 @@ function figureWords(figure: Figure, unit: OpenRun['unit']['gauge']['unit']): Co
   ];
 }
 
-function figureNumber(figure: Figure, unit: OpenRun['unit']['gauge']['unit']): string {
+function figureNumber(figure: Figure, unit: PressureUnit): string {
   if (figure.value === null) return 'not read';
   const number =
     figure.atMost === null
@@ -269,7 +301,7 @@ function findings({ outcome }: ReportedRun): Content {
 }
 
 function rest({ outcome, state, header }: ReportedRun): Content {
-  const { unit, ruleSet } = { unit: header.unit.gauge.unit, ruleSet: header.ruleSet };
+  const { unit, ruleSet } = { unit: header.made.unit.gauge.unit, ruleSet: header.made.ruleSet };
   const parts: Content[] = [];
   if (outcome.skipped.length > 0) {
     parts.push(
@@ -295,8 +327,14 @@ function rest({ outcome, state, header }: ReportedRun): Content {
 
 const clock = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium', timeZone: 'UTC' });
 
-function marks({ state, header }: ReportedRun): Content {
+function marks({ state, header, facts }: ReportedRun): Content {
   if (state.marks.length === 0) return [];
+  const answers = clockAnswers(facts);
+  const byId = new Map(facts.map((fact) => [fact.id, fact]));
+  const at = (mark: LiveMark) => {
+    const fact = byId.get(mark.factId);
+    return fact ? correctedMs(fact, answers.get(fact.lane)) : mark.atMs;
+  };
   const titles = new Map(state.procedure.steps.map((step) => [step.id, step.title]));
   return [
     heading('Marks, UTC'),
@@ -306,11 +344,11 @@ function marks({ state, header }: ReportedRun): Content {
       table: {
         widths: [60, '*', 90, 70],
         body: state.marks.map((mark): TableCell[] => [
-          { text: clock.format(mark.atMs), font: 'Numeral' },
+          { text: clock.format(at(mark)), font: 'Numeral' },
           { text: titles.get(mark.stepId) ?? mark.stepId },
           { text: mark.method === 'crossing' ? 'as it passed' : 'read', color: QUIET },
           {
-            text: sayPressure(mark.readingPsi, header.unit.gauge.unit),
+            text: sayPressure(mark.readingPsi, header.made.unit.gauge.unit),
             font: 'Numeral',
             alignment: 'right',
           },

@@ -1,7 +1,15 @@
-import type { Rig, RunRecord, RunRow, Unit, YardRow } from '@keen-bleed/contract';
-import { newUnitDraft, roadTest } from '@keen-bleed/core';
+import type { Rig, LogRecord, RunRow, Unit, YardRow } from '@keen-bleed/contract';
+import { newUnitDraft, roadTest, runMade } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
-import { addUnit, makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
+import {
+  addUnit,
+  laneOf,
+  makeStaff,
+  openTestShop,
+  runHeader,
+  type Staff,
+  type TestShop,
+} from '../test/testShop';
 
 let shop: TestShop;
 let staff: Staff;
@@ -82,17 +90,10 @@ describe('a run of a rig', () => {
   it('is a run of each of its units, with the whole rig as it was', async () => {
     const tractor = await add('tractor');
     const trailer = await add('trailer');
-    const header = {
-      id: uuidv7(),
-      unitId: tractor.id,
-      rigId: uuidv7(),
-      startedAtMs: 1_760_000_000_000,
-      unit: tractor,
-      towed: [trailer],
-      ruleSet: roadTest,
-      leftOut: ['drain'],
-    };
-    await staff.technician.post('/api/runs').send(header).expect(201);
+    const base = runHeader(tractor);
+    const on = { unit: tractor, towed: [trailer], ruleSet: roadTest, leftOut: ['drain'] };
+    const header = { ...base, subject: { ...base.subject, rigId: uuidv7() }, made: runMade(on) };
+    await staff.technician.post('/api/logs').send(header).expect(201);
     for (const unit of [tractor, trailer]) {
       const rows = (await staff.viewer.get(`/api/units/${unit.id}/runs`)).body as RunRow[];
       expect(rows).toMatchObject([
@@ -102,20 +103,10 @@ describe('a run of a rig', () => {
     const yard = (await staff.viewer.get('/api/yard')).body as YardRow[];
     const open = yard.filter((row) => row.open?.runId === header.id).map((row) => row.unit.id);
     expect(open.sort()).toEqual([tractor.id, trailer.id].sort());
-    const record = (await staff.viewer.get(`/api/runs/${header.id}`)).body as RunRecord;
-    expect(record.header).toMatchObject({ towed: [trailer], ruleSet: roadTest });
-    const closing = {
-      id: uuidv7(),
-      seq: 1,
-      atMs: 1_760_000_100_000,
-      kind: 'close',
-      how: 'incomplete',
-      reason: 'Called away',
-    };
-    await staff.technician
-      .post(`/api/runs/${header.id}/events`)
-      .send({ events: [closing] })
-      .expect(200);
+    const record = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'run'>;
+    expect(record.header.made).toMatchObject({ towed: [trailer], ruleSet: roadTest });
+    const facts = laneOf([[100, { kind: 'close', how: 'incomplete', reason: 'Called away' }]]);
+    await staff.technician.post(`/api/logs/${header.id}/facts`).send({ facts }).expect(200);
     const after = (await staff.viewer.get('/api/yard')).body as YardRow[];
     const trailerRow = after.find((row) => row.unit.id === trailer.id);
     expect(trailerRow).toMatchObject({ open: null, last: { verdict: 'incomplete' } });
@@ -123,21 +114,12 @@ describe('a run of a rig', () => {
 
   it('tells of another run of the same unit in the same stretch of time, and keeps both', async () => {
     const truck = await add('truck');
-    const header = (startedAtMs: number) => ({
-      id: uuidv7(),
-      unitId: truck.id,
-      rigId: null,
-      startedAtMs,
-      unit: truck,
-      towed: [],
-      ruleSet: roadTest,
-      leftOut: [],
-    });
+    const header = (startedAtMs: number) => ({ ...runHeader(truck), startedAtMs });
     const first = header(1_760_000_000_000);
     const second = header(1_760_000_060_000);
-    await staff.technician.post('/api/runs').send(first).expect(201);
-    await staff.lead.post('/api/runs').send(second).expect(201);
-    const record = (await staff.viewer.get(`/api/runs/${first.id}`)).body as RunRecord;
-    expect(record.overlapping).toMatchObject([{ runId: second.id, by: 'lead' }]);
+    await staff.technician.post('/api/logs').send(first).expect(201);
+    await staff.lead.post('/api/logs').send(second).expect(201);
+    const record = (await staff.viewer.get(`/api/logs/${first.id}`)).body as LogRecord<'run'>;
+    expect(record.overlapping).toMatchObject([{ logId: second.id, by: 'lead' }]);
   });
 });

@@ -7,6 +7,7 @@ import type { Db } from '../db/database';
 import { ruleSets, shops } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { checkedBody, pathId } from '../http/checked';
+import { keepRevision } from './ruleSetAsKept';
 import { findRuleSet, ruleSetRecord, shopRuleSets } from './shopRuleSets';
 
 /** Rule sets: everybody reads them, a lead copies and edits them. */
@@ -28,11 +29,15 @@ export function ruleSetRoutes(db: Db): Router {
       ]);
     }
     requireRight(draft);
-    const [made] = await db
-      .insert(ruleSets)
-      .values({ shopId: me.shopId, id, basedOn, draft })
-      .onConflictDoNothing()
-      .returning();
+    const made = await db.transaction(async (tx) => {
+      const [row] = await tx
+        .insert(ruleSets)
+        .values({ shopId: me.shopId, id, basedOn, draft })
+        .onConflictDoNothing()
+        .returning();
+      if (row) await keepRevision(tx, me.personId, row);
+      return row;
+    });
     const body = made ? ruleSetRecord(made) : await findRuleSet(db, me.shopId, id);
     response.status(made ? 201 : 200).json(body);
   });
@@ -50,13 +55,17 @@ export function ruleSetRoutes(db: Db): Router {
     const id = pathId(request, 'id', 'rule set of its own');
     const { revision, draft } = checkedBody('editRuleSet', request);
     requireRight(draft);
-    const [edited] = await db
-      .update(ruleSets)
-      .set({ draft, revision: sql`${ruleSets.revision} + 1`, updatedAt: new Date() })
-      .where(
-        and(eq(ruleSets.shopId, me.shopId), eq(ruleSets.id, id), eq(ruleSets.revision, revision)),
-      )
-      .returning();
+    const edited = await db.transaction(async (tx) => {
+      const [row] = await tx
+        .update(ruleSets)
+        .set({ draft, revision: sql`${ruleSets.revision} + 1`, updatedAt: new Date() })
+        .where(
+          and(eq(ruleSets.shopId, me.shopId), eq(ruleSets.id, id), eq(ruleSets.revision, revision)),
+        )
+        .returning();
+      if (row) await keepRevision(tx, me.personId, row);
+      return row;
+    });
     if (!edited) {
       if (!(await findRuleSet(db, me.shopId, id))) throw notFound('rule set of its own');
       throw new ApiError(

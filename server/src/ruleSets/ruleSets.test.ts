@@ -1,5 +1,5 @@
-import type { RuleSet, RuleSetList, RunRecord } from '@keen-bleed/contract';
-import { inService, roadTest } from '@keen-bleed/core';
+import type { LogRecord, RuleSet, RuleSetList, Unit } from '@keen-bleed/contract';
+import { inService, roadTest, runMade } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import {
   addTruck,
@@ -90,10 +90,7 @@ describe('rule sets', () => {
       .send({ revision: 1, draft: draftOf(made) })
       .expect(404);
     const unit = await addTruck(others.lead, '1');
-    await others.technician
-      .post('/api/runs')
-      .send({ ...runHeader(unit), ruleSet: made })
-      .expect(422);
+    await others.technician.post('/api/logs').send(runBy(unit, made)).expect(422);
   });
 
   it('are chosen by a lead for the whole shop', async () => {
@@ -103,12 +100,17 @@ describe('rule sets', () => {
   });
 });
 
+const runBy = (unit: Unit, ruleSet: RuleSet) => ({
+  ...runHeader(unit),
+  made: runMade({ unit, towed: [], ruleSet, leftOut: ['drain'] }),
+});
+
 describe('a run and its rule set', () => {
   it('keeps the one it was started under, whatever becomes of it later', async () => {
     const made = (await copy(staff.lead, draftOf(shortRuleSet)).expect(201)).body as RuleSet;
     const unit = await addTruck(staff.lead, '1');
-    const header = { ...runHeader(unit), ruleSet: made };
-    await staff.technician.post('/api/runs').send(header).expect(201);
+    const header = runBy(unit, made);
+    await staff.technician.post('/api/logs').send(header).expect(201);
     const limits = made.limits.map((limit) =>
       limit.figure === 'cut-out' ? { ...limit, max: 125 } : limit,
     );
@@ -116,19 +118,32 @@ describe('a run and its rule set', () => {
       .put(`/api/rule-sets/${made.id}`)
       .send({ revision: 1, draft: { ...draftOf(made), limits } })
       .expect(200);
-    const record = (await staff.viewer.get(`/api/runs/${header.id}`)).body as RunRecord;
-    expect(record.header.ruleSet).toEqual(made);
+    const record = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'run'>;
+    expect(record.header.made.ruleSet).toEqual(made);
     // A phone that was without network may still start one under the older revision it had.
     const late = { ...header, id: uuidv7() };
-    await staff.technician.post('/api/runs').send(late).expect(201);
+    await staff.technician.post('/api/logs').send(late).expect(201);
   });
 
-  it('is not judged by limits a phone made up for the revision the shop has', async () => {
+  it('is not taken with limits a phone made up, whatever revision it claims them to be of', async () => {
     const unit = await addTruck(staff.lead, '2');
-    const limits = shortRuleSet.limits.map((limit) => ({ ...limit, max: 4_000 }));
-    const header = { ...runHeader(unit), ruleSet: { ...shortRuleSet, limits } };
-    await staff.technician.post('/api/runs').send(header).expect(201);
-    const record = (await staff.viewer.get(`/api/runs/${header.id}`)).body as RunRecord;
-    expect(record.header.ruleSet.limits).toEqual(shortRuleSet.limits);
+    const made = (await copy(staff.lead, draftOf(shortRuleSet)).expect(201)).body as RuleSet;
+    const edited = { ...draftOf(made), title: 'Edited' };
+    await staff.lead
+      .put(`/api/rule-sets/${made.id}`)
+      .send({ revision: 1, draft: edited })
+      .expect(200);
+    const limits = made.limits.map((limit) => ({ ...limit, max: 4_000 }));
+    for (const revision of [1, 2]) {
+      const answer = await staff.technician
+        .post('/api/logs')
+        .send(runBy(unit, { ...made, revision, limits }))
+        .expect(422);
+      expect(answer.body).toMatchObject({ fields: [{ field: 'made.ruleSet' }] });
+      expect((answer.body as { message: string }).message).toContain('not as the shop kept it');
+    }
+    // The same by meaning is the same, whatever the order of its fields.
+    const reordered = Object.fromEntries(Object.entries(made).reverse()) as unknown as RuleSet;
+    await staff.technician.post('/api/logs').send(runBy(unit, reordered)).expect(201);
   });
 });

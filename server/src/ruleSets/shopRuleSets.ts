@@ -4,7 +4,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { ruleSets, shops } from '../db/schema';
 
-type Row = typeof ruleSets.$inferSelect;
+type Row = Pick<typeof ruleSets.$inferSelect, 'id' | 'revision' | 'basedOn' | 'draft'>;
 
 /** A shop's own rule set, from its row. */
 export function ruleSetRecord({ id, revision, basedOn, draft }: Row): RuleSet {

@@ -1,207 +1,155 @@
 import {
   RunExportSchema,
-  type OpenRun,
+  RunRowsSchema,
   type RunExport,
-  type RunRecord,
-  type RunRow,
+  type RunFact,
+  type RunHeader,
 } from '@keen-bleed/contract';
-import { markRows, rigTitle } from '@keen-bleed/core';
-import { createSession } from 'better-sse';
-import { and, asc, desc, eq, inArray, ne, or, sql } from 'drizzle-orm';
+import { FoldedLog, markRows, outcomeOfRun, runKind } from '@keen-bleed/core';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import Papa from 'papaparse';
-import { signedIn, signedInAs } from '../accounts/session';
 import type { Db } from '../db/database';
-import { people, runEvents, runs, runUnits } from '../db/schema';
-import { notFound } from '../http/apiError';
-import { checkedBody, pathId } from '../http/checked';
-import { appendEvents } from './appendEvents';
+import { logs, logUnits, people } from '../db/schema';
+import { READERS, route, type Route } from '../http/route';
+import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
 import { NOT_AN_INSPECTION, runReport } from '../report/runReport';
-import { LiveRuns } from './liveRuns';
-import { openRun } from './openRun';
-import { readRun } from './runReading';
 
 /** Runs of a unit that are listed: ten years of monthly tests. */
 const LISTED_RUNS = 120;
 
-/** A run that was started this long before another is no longer being made, ms. */
-const LEFT_OPEN_AFTER_MS = 12 * 3_600_000;
+const COLUMNS = [
+  'seq',
+  'timeUtc',
+  'deviceTimeUtc',
+  'clockAheadS',
+  'receivedUtc',
+  'step',
+  'mark',
+  'readingPsi',
+  'resolutionPsi',
+  'method',
+  'gauge',
+  'state',
+];
 
-/** Runs: opening, appending facts, reading back, and taking out. */
-export function runRoutes(db: Db): Router {
-  const router = Router();
-  const live = new LiveRuns();
-
+/** What is particular to runs: a unit's list of them, and what goes out of the product. */
+export function runRoutes(db: Db): Route[] {
   const find = async (shopId: string, runId: string) => {
-    const [row] = await db
-      .select({ run: runs, by: people.name })
-      .from(runs)
-      .innerJoin(people, and(eq(people.shopId, runs.shopId), eq(people.id, runs.personId)))
-      .where(and(eq(runs.shopId, shopId), eq(runs.id, runId)));
-    if (!row) throw notFound('run');
-    const events = (
-      await db
-        .select({ event: runEvents.event })
-        .from(runEvents)
-        .where(and(eq(runEvents.shopId, shopId), eq(runEvents.runId, runId)))
-        .orderBy(asc(runEvents.seq))
-    ).map((each) => each.event);
-    return { ...row, events };
+    const { log, by } = await findLog(db, shopId, runId, 'run');
+    const read = readLog(log, await storedFacts(db, shopId, log.id));
+    const header = read.header as RunHeader;
+    const folded = new FoldedLog(runKind, header, read.facts as RunFact[]);
+    return { log, by, header, facts: folded.facts, state: folded.state };
   };
-
-  router.post('/runs', async (request, response) => {
-    const me = await signedInAs(db, request, 'technician', 'lead');
-    const isNew = await openRun(db, me, checkedBody('openRun', request));
-    response.status(isNew ? 201 : 200).json({ held: 0 });
-  });
-
-  router.post('/runs/:id/events', async (request, response) => {
-    const me = await signedInAs(db, request, 'technician', 'lead');
-    const { events } = checkedBody('appendEvents', request);
-    const runId = pathId(request, 'id', 'run');
-    const appended = await appendEvents(db, me, runId, events);
-    live.grew(me.shopId, runId, appended.lastSeq);
-    response.json(appended);
-  });
-
-  router.get('/units/:id/runs', async (request, response) => {
-    const me = await signedIn(db, request);
-    const unitId = pathId(request, 'id', 'unit');
-    const rows = await db
-      .select({ run: runs, by: people.name })
-      .from(runUnits)
-      .innerJoin(runs, and(eq(runs.shopId, runUnits.shopId), eq(runs.id, runUnits.runId)))
-      .innerJoin(people, and(eq(people.shopId, runs.shopId), eq(people.id, runs.personId)))
-      .where(and(eq(runUnits.shopId, me.shopId), eq(runUnits.unitId, unitId)))
-      .orderBy(sql`${runUnits.closedAtMs} desc nulls first`, desc(runUnits.startedAtMs))
-      .limit(LISTED_RUNS);
-    const body: RunRow[] = rows.map(({ run, by }) => ({
-      id: run.id,
-      unitId: run.unitId,
-      rigTitle: rigTitle(run),
-      ruleSetTitle: run.ruleSet.title,
-      drained: run.drained,
-      startedAtMs: run.startedAtMs,
-      closedAtMs: run.closedAtMs,
-      by,
-      verdict: run.verdict,
-      headline: run.headline,
-      decisive: run.decisive,
-      figures: run.figures ?? [],
-    }));
-    response.json(body);
-  });
-
-  /** Runs that touch a unit of this one in the same stretch of time: two phones were at work. */
-  const overlapping = async (run: typeof runs.$inferSelect): Promise<RunRecord['overlapping']> => {
-    const unitIds = [run.unit, ...run.towed].map((unit) => unit.id);
-    const rows = await db
-      .selectDistinct({
-        runId: runs.id,
-        by: people.name,
-        startedAtMs: runs.startedAtMs,
-        closedAtMs: runs.closedAtMs,
-      })
-      .from(runUnits)
-      .innerJoin(runs, and(eq(runs.shopId, runUnits.shopId), eq(runs.id, runUnits.runId)))
-      .innerJoin(people, and(eq(people.shopId, runs.shopId), eq(people.id, runs.personId)))
-      .where(
-        and(
-          eq(runUnits.shopId, run.shopId),
-          inArray(runUnits.unitId, unitIds),
-          ne(runs.id, run.id),
-          run.closedAtMs === null ? undefined : sql`${runs.startedAtMs} < ${run.closedAtMs}`,
-          or(
-            sql`${runs.closedAtMs} > ${run.startedAtMs}`,
-            // One that was left open long before is forgotten, not at work.
+  const whole = { who: READERS, method: 'get', body: null, query: null } as const;
+  return [
+    route({
+      ...whole,
+      path: '/units/:id/runs',
+      answers: RunRowsSchema,
+      does: async ({ me, id }) => {
+        const rows = await db
+          .select({ log: logs, by: people.name })
+          .from(logUnits)
+          .innerJoin(logs, and(eq(logs.shopId, logUnits.shopId), eq(logs.id, logUnits.logId)))
+          .innerJoin(people, and(eq(people.shopId, logs.shopId), eq(people.id, logs.personId)))
+          .where(
             and(
-              sql`${runs.closedAtMs} is null`,
-              sql`${runs.startedAtMs} > ${run.startedAtMs - LEFT_OPEN_AFTER_MS}`,
+              eq(logUnits.shopId, me.shopId),
+              eq(logUnits.unitId, id('id', 'unit')),
+              eq(logUnits.kind, 'run'),
             ),
-          ),
-        ),
-      );
-    return rows;
+          )
+          .orderBy(sql`${logUnits.rankMs} desc nulls first`, desc(logUnits.startedAtMs))
+          .limit(LISTED_RUNS);
+        return {
+          body: rows.map(({ log, by }) => ({
+            id: log.id,
+            unitId: log.unitId,
+            rigTitle: log.title,
+            ruleSetTitle: ruleSetTitle(log),
+            drained: log.drained,
+            startedAtMs: log.startedAtMs,
+            closedAtMs: log.closedAtMs,
+            timeUnsure: log.timeUnsure,
+            by,
+            verdict: log.verdict,
+            headline: log.headline,
+            decisive: log.decisive,
+            figures: log.figures ?? [],
+          })),
+        };
+      },
+    }),
+    route({
+      ...whole,
+      path: '/runs/:id/report.pdf',
+      answers: 'file',
+      does: async ({ me, id, response }) => {
+        const { log, by, header, facts, state } = await find(me.shopId, id('id', 'run'));
+        const pdf = await runReport({
+          shopName: me.shopName,
+          header,
+          facts,
+          by,
+          startedAtMs: log.startedAtMs,
+          closedAtMs: log.closedAtMs,
+          timeUnsure: log.timeUnsure,
+          state,
+          outcome: outcomeOfRun(header, state),
+        });
+        response
+          .attachment(`${fileName(log, header)}.pdf`)
+          .type('application/pdf')
+          .send(pdf);
+      },
+    }),
+    route({
+      ...whole,
+      path: '/runs/:id/export.json',
+      answers: 'file',
+      does: async ({ me, id, response }) => {
+        const { log, by, header, facts, state } = await find(me.shopId, id('id', 'run'));
+        const body: RunExport = {
+          format: 'keen-bleed/run/2',
+          header,
+          by,
+          startedAtMs: log.startedAtMs,
+          closedAtMs: log.closedAtMs,
+          timeUnsure: log.timeUnsure,
+          facts: [...facts],
+          outcome: outcomeOfRun(header, state),
+          caution: NOT_AN_INSPECTION,
+        };
+        response.attachment(`${fileName(log, header)}.json`).json(body);
+      },
+    }),
+    route({
+      ...whole,
+      path: '/runs/:id/export.csv',
+      answers: 'file',
+      does: async ({ me, id, response }) => {
+        const { log, header, facts, state } = await find(me.shopId, id('id', 'run'));
+        const data = markRows(state, facts);
+        // Quotes before a leading sign keep a spreadsheet from reading a cell as a formula.
+        const csv = Papa.unparse({ fields: COLUMNS, data }, { escapeFormulae: true });
+        response
+          .attachment(`${fileName(log, header)}.csv`)
+          .type('text/csv')
+          .send(`${csv}\r\n`);
+      },
+    }),
+  ];
+}
+
+/** The title of a run's rule set stands at the same name in every version's header. */
+function ruleSetTitle({ header }: StoredLog): string {
+  const { ruleSet, made } = header as {
+    ruleSet?: { title: string };
+    made?: { ruleSet: { title: string } };
   };
-
-  router.get('/runs/:id', async (request, response) => {
-    const me = await signedIn(db, request);
-    const { run, by, events } = await find(me.shopId, pathId(request, 'id', 'run'));
-    const { state, outcome } = readRun(run, events);
-    const body: RunRecord = {
-      header: headerOf(run),
-      by,
-      byPersonId: run.personId,
-      closedAtMs: run.closedAtMs,
-      gauge: state.gauge,
-      events,
-      outcome,
-      overlapping: await overlapping(run),
-    };
-    response.json(body);
-  });
-
-  router.get('/runs/:id/live', async (request, response) => {
-    const me = await signedIn(db, request);
-    const { run } = await find(me.shopId, pathId(request, 'id', 'run'));
-    const session = await createSession(request, response);
-    live.of(me.shopId, run.id).register(session);
-    session.push({ lastSeq: run.lastSeq }, 'grew');
-  });
-
-  router.get('/runs/:id/report.pdf', async (request, response) => {
-    const me = await signedIn(db, request);
-    const { run, by, events } = await find(me.shopId, pathId(request, 'id', 'run'));
-    const pdf = await runReport({
-      shopName: me.shopName,
-      header: headerOf(run),
-      by,
-      closedAtMs: run.closedAtMs,
-      ...readRun(run, events),
-    });
-    response
-      .attachment(`${fileName(run)}.pdf`)
-      .type('application/pdf')
-      .send(pdf);
-  });
-
-  router.get('/runs/:id/export.json', async (request, response) => {
-    const me = await signedIn(db, request);
-    const { run, by, events } = await find(me.shopId, pathId(request, 'id', 'run'));
-    const body: RunExport = {
-      format: 'keen-bleed/run/1',
-      run: { ...headerOf(run), closedAtMs: run.closedAtMs, by },
-      events,
-      outcome: readRun(run, events).outcome,
-      caution: NOT_AN_INSPECTION,
-    };
-    response.attachment(`${fileName(run)}.json`).json(body);
-  });
-
-  router.get('/runs/:id/export.csv', async (request, response) => {
-    const me = await signedIn(db, request);
-    const { run, events } = await find(me.shopId, pathId(request, 'id', 'run'));
-    const rows = markRows(readRun(run, events).state, events);
-    const columns = [
-      'seq',
-      'timeUtc',
-      'step',
-      'mark',
-      'readingPsi',
-      'resolutionPsi',
-      'method',
-      'gauge',
-      'state',
-    ];
-    // Quotes before a leading sign keep a spreadsheet from reading a cell as a formula.
-    const csv = Papa.unparse({ fields: columns, data: rows }, { escapeFormulae: true });
-    response
-      .attachment(`${fileName(run)}.csv`)
-      .type('text/csv')
-      .send(`${csv}\r\n`);
-  });
-
-  return router;
+  return (made?.ruleSet ?? ruleSet)?.title ?? '';
 }
 
 /** The shape of an exported run, for whoever reads one. */
@@ -216,12 +164,7 @@ export function schemaRoutes(): Router {
   return router;
 }
 
-function headerOf(run: typeof runs.$inferSelect): OpenRun {
-  const { id, unitId, rigId, startedAtMs, unit, towed, ruleSet, leftOut } = run;
-  return { id, unitId, rigId, startedAtMs, unit, towed, ruleSet, leftOut };
-}
-
-function fileName(run: typeof runs.$inferSelect): string {
-  const day = new Date(run.startedAtMs).toISOString().slice(0, 10);
-  return `run-${run.unit.number.replaceAll(/[^A-Za-z0-9-]/g, '_')}-${day}`;
+function fileName(log: StoredLog, { made }: RunHeader): string {
+  const day = new Date(log.startedAtMs).toISOString().slice(0, 10);
+  return `run-${made.unit.number.replaceAll(/[^A-Za-z0-9-]/g, '_')}-${day}`;
 }

@@ -1,5 +1,7 @@
-import type { OpenRun, Role, RuleSet, RunEvent, Unit, UnitDraft } from '@keen-bleed/contract';
-import { newUnitDraft, roadTest } from '@keen-bleed/core';
+import type { Role, RuleSet, RunFact, RunHeader, Unit, UnitDraft } from '@keen-bleed/contract';
+import { CORE_VERSION, newUnitDraft, roadTest, RUN_VERSION, runMade } from '@keen-bleed/core';
+import Ajv from 'ajv';
+import addFormats from 'ajv-formats';
 import type { Express } from 'express';
 import pg from 'pg';
 import pino from 'pino';
@@ -7,8 +9,9 @@ import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { hashPassword } from '../accounts/password';
 import { migrateDatabase, openDatabase, type Database } from '../db/database';
-import { people, ruleSets, shops } from '../db/schema';
-import { makeApp } from '../http/app';
+import { people, ruleSetRevisions, ruleSets, shops } from '../db/schema';
+import { makeApp } from '../app';
+import type { AnswerCheck } from '../http/route';
 
 /** A database of its own for one test file, with the application over it. */
 export interface TestShop {
@@ -22,8 +25,8 @@ export interface TestShop {
 
 const PASSWORD = 'one-for-all-tests';
 
-/** Makes a database beside the one TEST_DATABASE_URL names, and an application over it. */
-export async function openTestShop({ signInTries = 1000 } = {}): Promise<TestShop> {
+/** An empty database of its own beside the one TEST_DATABASE_URL names. */
+export async function openEmptyDatabase(): Promise<{ database: Database; url: string }> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run these through `npm test`');
   const name = `t_${uuidv7().replaceAll('-', '')}`;
@@ -32,20 +35,41 @@ export async function openTestShop({ signInTries = 1000 } = {}): Promise<TestSho
   await admin.query(`create database ${name}`);
   await admin.end();
   const url = base.replace(/\/[^/]*$/, `/${name}`);
-  const database = openDatabase(url, () => undefined);
-  await migrateDatabase(database);
-  const logged: string[] = [];
-  const log = pino({}, { write: (line: string) => void logged.push(line) });
-  const app = makeApp({
+  return { database: openDatabase(url, () => undefined), url };
+}
+
+/** The application over a database. */
+export function testApp(database: Database, logged: string[] = [], signInTries = 1000): Express {
+  return makeApp({
     database,
-    log,
+    log: pino({}, { write: (line: string) => void logged.push(line) }),
     sessionSecret: 'tests only',
     secureCookie: false,
     signInTries,
     webFolder: null,
+    onAnswer: holdToShape,
   });
+}
+
+/** Makes a database of its own with the tables of today, and an application over it. */
+export async function openTestShop({ signInTries = 1000 } = {}): Promise<TestShop> {
+  const { database, url } = await openEmptyDatabase();
+  await migrateDatabase(database);
+  const logged: string[] = [];
+  const app = testApp(database, logged, signInTries);
   return { app, database, url, logged, close: () => database.close() };
 }
+
+const ajv = new Ajv({ discriminator: true, strict: false });
+addFormats(ajv, ['uuid']);
+
+/** Every answer of a route in a test has the shape the route says it has. */
+const holdToShape: AnswerCheck = ({ method, path, answers }, body) => {
+  if (typeof answers === 'string') return;
+  const plain = JSON.parse(JSON.stringify(body)) as unknown;
+  if (ajv.validate(answers, plain)) return;
+  throw new Error(`${method} ${path} answers otherwise than it says: ${ajv.errorsText()}`);
+};
 
 export type Agent = ReturnType<typeof request.agent>;
 
@@ -82,19 +106,18 @@ export async function makeStaff({ app, database }: TestShop, tag: string): Promi
   const shopId = uuidv7();
   const passwordHash = await hashPassword(PASSWORD);
   await database.db.insert(shops).values({ id: shopId, name: `Shop ${tag}` });
-  await database.db.insert(ruleSets).values(shortRuleSetRow(shopId));
+  const { id, revision, draft, ...ofShop } = shortRuleSetRow(shopId);
+  await database.db.insert(ruleSets).values({ id, revision, draft, ...ofShop });
+  await database.db
+    .insert(ruleSetRevisions)
+    .values({ shopId, ruleSetId: id, revision: revision ?? 1, draft });
   const ids = { lead: uuidv7(), technician: uuidv7(), viewer: uuidv7() };
   const names = { lead: `${tag}-lead`, technician: `${tag}-tech`, viewer: `${tag}-viewer` };
   const signIn = async (role: Role) => {
     await database.db
       .insert(people)
       .values({ shopId, id: ids[role], name: role, signInName: names[role], role, passwordHash });
-    const agent = request.agent(app);
-    await agent
-      .post('/api/sign-in')
-      .send({ signInName: names[role], password: PASSWORD })
-      .expect(200);
-    return agent;
+    return signedInAgent(app, names[role]);
   };
   return {
     shopId,
@@ -104,6 +127,13 @@ export async function makeStaff({ app, database }: TestShop, tag: string): Promi
     technician: await signIn('technician'),
     viewer: await signIn('viewer'),
   };
+}
+
+/** Somebody signed in by their name. */
+export async function signedInAgent(app: Express, signInName: string): Promise<Agent> {
+  const agent = request.agent(app);
+  await agent.post('/api/sign-in').send({ signInName, password: PASSWORD }).expect(200);
+  return agent;
 }
 
 export const testPassword = PASSWORD;
@@ -123,48 +153,73 @@ export async function addUnit(agent: Agent, draft: UnitDraft): Promise<Unit> {
 export const addTruck = (agent: Agent, number: string): Promise<Unit> =>
   addUnit(agent, truckDraft(number));
 
+/** When the runs of these tests are made: 2025-10-09T08:53:20Z. */
+export const STARTED_MS = 1_760_000_000_000;
+
 /** The header of a run of a unit, by the short rule set. */
-export function runHeader(unit: Unit): OpenRun {
+export function runHeader(unit: Unit, towed: Unit[] = []): RunHeader {
   return {
     id: uuidv7(),
-    unitId: unit.id,
-    rigId: null,
-    startedAtMs: 1_760_000_000_000,
-    unit,
-    towed: [],
-    ruleSet: shortRuleSet,
-    leftOut: ['drain'],
+    kind: 'run',
+    v: RUN_VERSION,
+    subject: { unitId: unit.id, rigId: null, partId: null },
+    startedAtMs: STARTED_MS,
+    offsetMs: 0,
+    coreVersion: CORE_VERSION,
+    made: runMade({ unit, towed, ruleSet: shortRuleSet, leftOut: ['drain'] }),
   };
 }
 
+/** What a fact says, by its kind and what goes with that. */
+export type Said = Record<string, unknown> & { kind: RunFact['kind'] };
+
+/** Facts of one lane, each so many seconds after the one before it. */
+export function laneOf(
+  said: readonly [waitS: number, fact: Said][],
+  {
+    lane = uuidv7(),
+    startMs = STARTED_MS,
+    offsetMs = 0,
+  }: { lane?: string; startMs?: number; offsetMs?: number | null } = {},
+): RunFact[] {
+  let atMs = startMs;
+  return said.map(([waitS, fact], index) => {
+    atMs += waitS * 1000;
+    return {
+      id: uuidv7(),
+      lane,
+      seq: index + 1,
+      atMs,
+      offsetMs,
+      v: RUN_VERSION,
+      ...fact,
+    } as RunFact;
+  });
+}
+
 /** A whole healthy run: ready, build-up in 28 s, 126 out, 106 in, and `lossPsi` lost in a minute. */
-export function wholeRun(lossPsi = 1): RunEvent[] {
-  let atMs = 1_760_000_000_000;
+export function wholeRun(lossPsi = 1, options: Parameters<typeof laneOf>[1] = {}): RunFact[] {
   const mark = (
     stepId: string,
     key: string,
     readingPsi: number,
     method: 'read' | 'crossing' = 'read',
-  ) => ({
-    kind: 'mark' as const,
-    stepId,
-    key,
-    readingPsi,
-    resolutionPsi: 1,
-    method,
-  });
-  const steps: [number, object][] = [
-    [5, { kind: 'ready', stepId: 'prepare', gauge: 'primary' }],
-    [5, mark('build-up', 'from', 85, 'crossing')],
-    [28, mark('build-up', 'to', 100, 'crossing')],
-    [30, mark('cut-out', 'cut-out', 126)],
-    [30, mark('cut-in', 'cut-in', 106)],
-    [60, mark('static-hold', 'start', 120)],
-    [60, mark('static-hold', 'end', 120 - lossPsi)],
-    [5, { kind: 'close', how: 'complete' }],
-  ];
-  return steps.map(([waitS, fact], index) => {
-    atMs += waitS * 1000;
-    return { id: uuidv7(), seq: index + 1, atMs, ...fact } as RunEvent;
-  });
+  ): Said => ({ kind: 'mark', stepId, key, readingPsi, resolutionPsi: 1, method });
+  return laneOf(
+    [
+      [5, { kind: 'ready', stepId: 'prepare', gauge: 'primary' }],
+      [5, mark('build-up', 'from', 85, 'crossing')],
+      [28, mark('build-up', 'to', 100, 'crossing')],
+      [30, mark('cut-out', 'cut-out', 126)],
+      [30, mark('cut-in', 'cut-in', 106)],
+      [60, mark('static-hold', 'start', 120)],
+      [60, mark('static-hold', 'end', 120 - lossPsi)],
+      [5, { kind: 'close', how: 'complete' }],
+    ],
+    options,
+  );
 }
+
+/** Facts as they were sent, out of facts as they are read back. */
+export const unreceived = <F extends { receivedAtMs?: number }>(facts: readonly F[]) =>
+  facts.map(({ receivedAtMs: _receivedAtMs, ...fact }) => fact);

@@ -8,6 +8,7 @@ import { units } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { checkedBody, pathId } from '../http/checked';
 import { takenIndex } from '../http/errorHandler';
+import { keepRevisions } from './unitRevisions';
 import { unitRecord } from './unitRecord';
 import { yardRows } from './yardRows';
 
@@ -50,11 +51,15 @@ export function unitRoutes(db: Db): Router {
     requireRight(draft);
     // A retry after a lost answer finds its own unit and is told so.
     const inserted = await numberGuard(draft, () =>
-      db
-        .insert(units)
-        .values({ shopId: me.shopId, id, number: draft.number.trim(), draft })
-        .onConflictDoNothing({ target: [units.shopId, units.id] })
-        .returning(),
+      db.transaction(async (tx) => {
+        const made = await tx
+          .insert(units)
+          .values({ shopId: me.shopId, id, number: draft.number.trim(), draft })
+          .onConflictDoNothing({ target: [units.shopId, units.id] })
+          .returning();
+        await keepRevisions(tx, me.personId, made);
+        return made;
+      }),
     ).catch(async (error: unknown) => {
       // Sent twice at the same moment, the number may be found taken by the very unit that is being made.
       if (error instanceof ApiError && error.code === 'number-taken') {
@@ -76,16 +81,20 @@ export function unitRoutes(db: Db): Router {
     const { revision, draft } = checkedBody('editUnit', request);
     requireRight(draft);
     const [edited] = await numberGuard(draft, () =>
-      db
-        .update(units)
-        .set({
-          draft,
-          number: draft.number.trim(),
-          revision: sql`${units.revision} + 1`,
-          updatedAt: new Date(),
-        })
-        .where(and(eq(units.shopId, me.shopId), eq(units.id, id), eq(units.revision, revision)))
-        .returning(),
+      db.transaction(async (tx) => {
+        const changed = await tx
+          .update(units)
+          .set({
+            draft,
+            number: draft.number.trim(),
+            revision: sql`${units.revision} + 1`,
+            updatedAt: new Date(),
+          })
+          .where(and(eq(units.shopId, me.shopId), eq(units.id, id), eq(units.revision, revision)))
+          .returning();
+        await keepRevisions(tx, me.personId, changed);
+        return changed;
+      }),
     );
     if (!edited) {
       await find(me.shopId, id);

@@ -17,6 +17,7 @@ interface Row extends Record<string, unknown> {
   last_complete: string | null;
   last_id: string | null;
   last_at: string | null;
+  time_unsure: boolean | null;
   verdict: Verdict | null;
   headline: string | null;
   decisive: Figure | null;
@@ -33,36 +34,36 @@ export function yardQuery(shopId: string): SQL {
   return sql`
     select u.id, u.draft->>'number' as number, u.draft->>'name' as name, u.draft->>'kind' as kind,
            (u.draft->>'testEveryDays')::int as every_days, u.revision, u.retired_at,
-           r.leaks, r.last_id, l.closed_at_ms as last_at, l.verdict, l.headline, l.decisive,
+           r.leaks, r.last_id, l.closed_at_ms as last_at, l.time_unsure, l.verdict, l.headline, l.decisive,
            -- Only a unit whose newest runs were all cut short has to be looked through further.
            coalesce(r.last_complete, (
-             select max(e.closed_at_ms) from run_units e
-             where e.shop_id = u.shop_id and e.unit_id = u.id and e.closed_at_ms is not null
+             select max(e.closed_at_ms) from log_units e
+             where e.shop_id = u.shop_id and e.unit_id = u.id and e.kind = 'run' and e.closed_at_ms is not null
                and e.verdict <> 'incomplete' and r.last_id is not null
            )) as last_complete,
-           o.run_id as open_id, o.started_at_ms as open_at, p.name as open_by
+           o.log_id as open_id, o.started_at_ms as open_at, p.name as open_by
     from units u
     left join lateral (
-      select array_agg(n.static_leak order by n.closed_at_ms) as leaks,
-             (array_agg(n.run_id order by n.closed_at_ms desc))[1] as last_id,
+      select array_agg(n.trend order by n.rank_ms) as leaks,
+             (array_agg(n.log_id order by n.rank_ms desc))[1] as last_id,
              max(n.closed_at_ms) filter (where n.verdict <> 'incomplete') as last_complete
       from (
-        select run_id, closed_at_ms, verdict, static_leak
-        from run_units
-        where shop_id = u.shop_id and unit_id = u.id and closed_at_ms is not null
-        order by closed_at_ms desc
+        select log_id, closed_at_ms, rank_ms, verdict, trend
+        from log_units
+        where shop_id = u.shop_id and unit_id = u.id and kind = 'run' and closed_at_ms is not null
+        order by rank_ms desc
         limit ${TREND_RUNS}
       ) n
     ) r on true
-    left join runs l on l.shop_id = u.shop_id and l.id = r.last_id
+    left join logs l on l.shop_id = u.shop_id and l.id = r.last_id
     left join lateral (
-      select q.run_id, q.started_at_ms
-      from run_units q
-      where q.shop_id = u.shop_id and q.unit_id = u.id and q.closed_at_ms is null
+      select q.log_id, q.started_at_ms
+      from log_units q
+      where q.shop_id = u.shop_id and q.unit_id = u.id and q.kind = 'run' and q.closed_at_ms is null
       order by q.started_at_ms desc
       limit 1
     ) o on true
-    left join runs w on w.shop_id = u.shop_id and w.id = o.run_id
+    left join logs w on w.shop_id = u.shop_id and w.id = o.log_id
     left join people p on p.shop_id = u.shop_id and p.id = w.person_id
     where u.shop_id = ${shopId}
     order by u.number`;
@@ -92,6 +93,7 @@ function yardRow(row: Row): YardRow {
             runId: row.last_id,
             closedAtMs: Number(row.last_at),
             verdict: row.verdict,
+            timeUnsure: row.time_unsure ?? false,
             headline: row.headline ?? '',
             decisive: row.decisive,
           }

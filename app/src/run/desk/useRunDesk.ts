@@ -14,7 +14,7 @@ import {
 } from '@keen-bleed/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { LinkedGauge } from '../../linked/linkedGauge';
-import type { LiveRun, NewFact } from '../../store/useRun';
+import type { LiveRun, NewRunFact } from '../../store/useRun';
 import { useRunClock } from './runClock';
 import { signalHoldOver, signalMark } from './signal';
 import { useBounceGuard } from '../pad/useBounceGuard';
@@ -48,7 +48,7 @@ export interface RunDesk {
   nudge: (moves: number) => void;
   drag: (psi: number) => void;
   undo: () => void;
-  tell: (fact: NewFact) => void;
+  tell: (fact: NewRunFact) => void;
 }
 
 /** Ties a run's state to the pad, the needle and the clock. */
@@ -56,7 +56,7 @@ export function useRunDesk(
   { header, state, record }: LiveRun,
   linked: LinkedGauge | null = null,
 ): RunDesk {
-  const { gauge } = header.unit;
+  const { gauge } = header.made.unit;
   const { step } = state;
   const [trouble, setTrouble] = useState<string | null>(null);
   const [chosen, setChosen] = useState<GaugeRole | null>(null);
@@ -118,7 +118,7 @@ export function useRunDesk(
   // A dial's lines only where a passing is timed; in a hold the needle may also stand between two.
   const byLine = pad?.method === 'crossing' && pad.between === null;
 
-  const keep = async (fact: NewFact): Promise<boolean> => {
+  const keep = async (fact: NewRunFact): Promise<boolean> => {
     try {
       const problem = await record(fact);
       setTrouble(problem);
@@ -128,7 +128,7 @@ export function useRunDesk(
       return false;
     }
   };
-  const tell = (fact: NewFact) => void keep(fact);
+  const tell = (fact: NewRunFact) => void keep(fact);
 
   const press = () => {
     if (!counts()) return;

@@ -113,7 +113,7 @@ describe('the row over the pad', () => {
 describe('what the ladder looks at', () => {
   const unit = madeUpUnit();
   const procedure = procedureFor({ unit, towed: [] }, roadTest, ['drain', 'couplers']);
-  const base = { seq: 0, atMs: 0 };
+  const base = { lane: 'l', seq: 0, atMs: 0, offsetMs: 0, v: 2 };
   const ready = {
     ...base,
     id: '1',

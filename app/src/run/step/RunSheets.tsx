@@ -1,5 +1,5 @@
 import type { RunState } from '@keen-bleed/core';
-import type { NewFact } from '../../store/useRun';
+import type { NewRunFact } from '../../store/useRun';
 import { KeysSheet } from '../desk/KeysSheet';
 import { WriteSheet } from './WriteSheet';
 
@@ -8,14 +8,14 @@ export type SheetName = 'note' | 'skip' | 'stop' | 'keys' | null;
 interface RunSheetsProps {
   sheet: SheetName;
   state: RunState;
-  tell: (fact: NewFact) => void;
+  tell: (fact: NewRunFact) => void;
   onLeave: () => void;
 }
 
 /** What a run asks for in words: a note, a reason to skip, a reason to stop; and the list of keys. */
 export function RunSheets({ sheet, state, tell, onLeave }: RunSheetsProps) {
   const { step } = state;
-  const done = (fact: NewFact) => {
+  const done = (fact: NewRunFact) => {
     tell(fact);
     onLeave();
   };

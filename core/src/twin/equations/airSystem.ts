@@ -4,7 +4,7 @@ import { airTables, isSound, type AirTables } from './airTables';
 import { AirWays, type WaySettings } from './airWays';
 import { compressorAt, type CompressorAt } from './compressor';
 import type { Network } from '../network/network';
-import type { SparseLu } from '../solver/sparseLu';
+import type { SparseLu } from '../algebra/sparseLu';
 
 /** A check for pressures that cannot be: no step of the solver may come near a vacuum. */
 const LEAST_PA = 1_000;

@@ -1,5 +1,5 @@
 import { FIRST_FOLLOWER, OUTSIDE, type NetElement, type Network } from '../network/network';
-import { SparseLu } from '../solver/sparseLu';
+import { SparseLu } from '../algebra/sparseLu';
 
 /** Rows, and columns, in which one element may stand: both its ends, and the temperatures of both. */
 const ENDS = 4;

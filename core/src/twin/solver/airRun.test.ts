@@ -11,7 +11,7 @@ import { NetworkBuilder, OUTSIDE } from '../network/network';
 import { outsidePaAt } from '../equations/outside';
 import { Rodas } from './rodas';
 import { drive, referenceMoves } from '../referenceRun';
-import { SparseLu } from './sparseLu';
+import { SparseLu } from '../algebra/sparseLu';
 import { Twin, type CouplerState } from '../twin';
 
 const GAMMA = 1.4;

@@ -1,5 +1,5 @@
 import type { AirSystem } from '../equations/airSystem';
-import type { Factors } from './sparseLu';
+import type { Factors } from '../algebra/sparseLu';
 
 /*
  * RODAS3, a stiffly accurate Rosenbrock method of order 3 with an embedded one of order 2

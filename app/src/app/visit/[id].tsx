@@ -1,0 +1,1 @@
+export { VisitScreen as default } from '../../visit/VisitScreen';

@@ -1,0 +1,35 @@
+import type { Held, RunFact } from '@keen-bleed/contract';
+import { RUN_VERSION, type NewFact } from '@keen-bleed/core';
+import { v7 as uuidv7 } from 'uuid';
+import { ask, asProblem } from '../wire/api';
+import { measuredClock } from '../wire/serverClock';
+import { isHeld } from './held';
+import { laneOf, type Writer } from './kept';
+
+/**
+ * Tells the server how far the clock of a record was ahead, from a device that does not keep the record itself.
+ *
+ * @returns what is wrong with it, or null
+ */
+export async function answerClock(
+  logId: string,
+  who: Writer,
+  facts: readonly RunFact[],
+  fact: NewFact<RunFact>,
+): Promise<string | null> {
+  const lane = await laneOf(who);
+  const last = facts.reduce(
+    (most, each) => (each.lane === lane ? Math.max(most, each.seq) : most),
+    0,
+  );
+  const stamp = { id: uuidv7(), lane, seq: last + 1, atMs: Date.now(), v: RUN_VERSION };
+  const made = { ...fact, ...stamp, offsetMs: measuredClock().aheadMs };
+  try {
+    const answer = await ask<Held>('POST', `/api/logs/${logId}/facts`, { facts: [made] });
+    return isHeld(answer, logId)
+      ? null
+      : 'Something between here and the shop’s server is in the way.';
+  } catch (error) {
+    return asProblem(error).message;
+  }
+}

@@ -1,0 +1,110 @@
+/**
+ * @jest-environment node
+ */
+import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
+import { openDB } from 'idb';
+import { keptFacts, me, openPage } from '../test/aPhone';
+import type { DeviceLog } from './database';
+import { mayLeave } from './retention';
+import truck from '../../../core/src/log/golden/records/run-0.2.0-truck.json';
+
+Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true });
+
+describe('what the first version kept on the device', () => {
+  /** The store as the first version left it, with two tabs’ facts in one place. */
+  async function firstVersion() {
+    globalThis.indexedDB = new IDBFactory();
+    const { header, facts } = truck;
+    const db = await openDB('keen-bleed', 1, {
+      upgrade(old) {
+        const runs = old.createObjectStore('runs', { keyPath: 'id' });
+        runs.createIndex('by-unit', 'header.unitId');
+        const events = old.createObjectStore('events', { keyPath: 'id' });
+        events.createIndex('by-run', 'runId');
+        events.createIndex('by-sent', 'sent');
+        old.createObjectStore('kept');
+      },
+    });
+    await db.put('runs', {
+      id: header.id,
+      ...me,
+      header,
+      opened: true,
+      closed: false,
+      refused: 'The next place in this run is 4.',
+    });
+    const open = facts.filter((fact) => fact.kind !== 'close');
+    const doubled = { ...open[3], id: '00000000-0000-7000-8000-00000000d0d0' };
+    for (const event of [...open, doubled]) {
+      await db.put('events', {
+        id: event.id,
+        runId: header.id,
+        event,
+        sent: (event as unknown as { seq: number }).seq <= 3 ? 1 : 0,
+      });
+    }
+    await db.put('kept', { ...me, name: 'Idris' }, 'me');
+    db.close();
+    return { runId: header.id, count: open.length + 1 };
+  }
+
+  it('is all there afterwards, each fact in a place of its own, and what stuck is tried again', async () => {
+    const { runId, count } = await firstVersion();
+    const page = openPage();
+    const kept = await page.logs.keptLog(runId);
+    expect(kept?.log).toMatchObject({ kind: 'run', opened: 1, closed: 0, refused: null });
+    expect(kept?.log.header).toMatchObject({ v: 2, coreVersion: '0.2.0' });
+    const facts = await keptFacts(page, runId);
+    expect(facts.map(({ seq }) => seq)).toEqual(Array.from({ length: count }, (_, n) => n + 1));
+    expect(new Set(facts.map(({ lane }) => lane))).toEqual(new Set([runId]));
+    // The three that were sent keep their places; they are the server's.
+    expect(kept?.rows.filter(({ sent }) => sent === 1).map(({ seq }) => seq)).toEqual([1, 2, 3]);
+    expect(await page.kept.keptMe()).toMatchObject({ name: 'Idris' });
+    // Every fact still finds its step.
+    const folded = page.logs.folded(kept!);
+    const steps = kept?.log.header.kind === 'run' ? kept.log.header.made.steps : [];
+    for (const fact of folded.facts) {
+      if ('stepId' in fact) expect(steps.map((step) => step.id)).toContain(fact.stepId);
+    }
+  });
+});
+
+describe('what may leave the device', () => {
+  const day = 86_400_000;
+  const nowMs = 100 * day;
+  const log = (id: string, startedDay: number, change: Partial<DeviceLog> = {}): DeviceLog =>
+    ({
+      id,
+      kind: 'run',
+      ...me,
+      unitId: 'u',
+      header: { startedAtMs: startedDay * day },
+      opened: 1,
+      closed: 1,
+      refused: null,
+      confirmedAtMs: startedDay * day,
+      writers: {},
+      verdict: 'pass',
+      ...change,
+    }) as DeviceLog;
+
+  it('is what the server has confirmed for thirty days, but not a unit’s last three runs', () => {
+    const logs = [log('a', 1), log('b', 2), log('c', 3), log('d', 4), log('e', 5)];
+    expect(mayLeave(logs, nowMs)).toEqual(['a', 'b']);
+    expect(mayLeave(logs, 20 * day)).toEqual([]);
+  });
+
+  it('is no failure that no later run has passed, nothing open, and nothing the server has not confirmed', () => {
+    const failing = [
+      log('failed', 1, { verdict: 'fail' }),
+      ...['c', 'd', 'e'].map((id, n) => log(id, 10 + n, { verdict: 'incomplete' })),
+    ];
+    expect(mayLeave(failing, nowMs)).toEqual([]);
+    const passed = failing.map((each) => (each.id === 'e' ? { ...each, verdict: 'pass' } : each));
+    expect(mayLeave(passed, nowMs)).toEqual(['failed']);
+    expect(mayLeave([log('v', 1, { kind: 'visit', verdict: null })], nowMs)).toEqual(['v']);
+    expect(mayLeave([log('v', 1, { kind: 'visit', closed: 0 })], nowMs)).toEqual([]);
+    expect(mayLeave([log('v', 1, { kind: 'visit', confirmedAtMs: null })], nowMs)).toEqual([]);
+  });
+});

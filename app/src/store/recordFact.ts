@@ -1,0 +1,94 @@
+import type { AnyFact } from '@keen-bleed/contract';
+import { anyLogKind, type FoldedLog, type NewFact } from '@keen-bleed/core';
+import { v7 as uuidv7 } from 'uuid';
+import { measuredClock } from '../wire/serverClock';
+import { database } from './database';
+import { folded, keptLog } from './logs';
+import { oneAtATime, tellOtherTabs } from './tabs';
+
+/** A log that is being written on this device, as far as this tab knows it. */
+export interface Writing {
+  log: FoldedLog;
+  lane: string;
+}
+
+/** Another tab can be quicker this many times in a row; more is no race. */
+const MOST_TRIES = 8;
+
+/** Stamps a fact as the next of its lane. */
+export function stamped(
+  { log, lane }: Writing,
+  fact: NewFact,
+  pressedAtMs: number,
+  aheadMs: number | null,
+): AnyFact {
+  return {
+    atMs: pressedAtMs,
+    ...fact,
+    id: uuidv7(),
+    lane,
+    seq: log.nextSeq(lane),
+    offsetMs: aheadMs,
+    v: anyLogKind(log.header.kind).version,
+  };
+}
+
+/**
+ * Records a fact. It is done when it is on the disk, not when it is on its way to it: a mark must outlive a battery
+ * that dies the next second. Its number, the fact and, where it closes the log, the log's closed state are one
+ * transaction; where another tab has written meanwhile, this one catches up first and asks again whether it may.
+ *
+ * @returns the log with the fact in it, or what is wrong with it
+ */
+export function recordFact(
+  writing: Writing,
+  fact: NewFact,
+  pressedAtMs: number,
+): Promise<{ log: FoldedLog } | { problem: string }> {
+  return oneAtATime(`keen-bleed-write-${writing.log.header.id}`, async () => {
+    let now = writing;
+    for (let tries = 0; tries < MOST_TRIES; tries += 1) {
+      const { aheadMs, epoch } = measuredClock();
+      const made = stamped(now, fact, pressedAtMs, aheadMs);
+      const problem = now.log.admit(made);
+      if (problem) return { problem: problem.message };
+      if (await kept(now.log, made, epoch)) {
+        now.log.add(made);
+        tellOtherTabs(now.log.header.id);
+        return { log: now.log };
+      }
+      const fresh = await keptLog(now.log.header.id);
+      if (!fresh) return { problem: 'This record is no longer on this device.' };
+      now = { ...now, log: folded(fresh) };
+    }
+    return { problem: 'Another page is writing in this record: close it, then press again.' };
+  });
+}
+
+/** Writes a fact if the store still holds just what this tab knows. */
+async function kept(log: FoldedLog, fact: AnyFact, epoch: string): Promise<boolean> {
+  const logId = log.header.id;
+  const tx = (await database()).transaction(['logs', 'facts'], 'readwrite', {
+    durability: 'strict',
+  });
+  const facts = tx.objectStore('facts');
+  if ((await facts.index('by-log').count(logId)) !== log.facts.length) {
+    await tx.done;
+    return false;
+  }
+  const { id, lane, seq } = fact;
+  await facts.add({ id, logId, lane, seq, fact, sent: 0, epoch });
+  if (fact.kind === 'close') {
+    const logs = tx.objectStore('logs');
+    const row = await logs.get(logId);
+    if (row) await logs.put({ ...row, closed: 1, verdict: verdictWith(log, fact) });
+  }
+  await tx.done;
+  return true;
+}
+
+function verdictWith(log: FoldedLog, close: AnyFact): string | null {
+  const kind = anyLogKind(log.header.kind);
+  const { state } = kind.fold(log.header, [...log.facts, close]);
+  return kind.summary(log.header, state).verdict;
+}

@@ -1,0 +1,159 @@
+import type { AnyFact, Held } from '@keen-bleed/contract';
+import { ask, RequestProblem } from '../wire/api';
+import { measuredClock } from '../wire/serverClock';
+import { database, type DeviceFact } from './database';
+import { anotherLane, lanesOf, type Writer } from './kept';
+import { changeLog, moveToLane, setHeld, unsentFacts } from './logs';
+import { askHeld, isHeld } from './held';
+
+/** Most facts to a request, as the server takes them. */
+const LOT = 200;
+/** A clock is taken for the same as when a fact was recorded within this, ms. */
+const SAME_CLOCK_MS = 60_000;
+
+/**
+ * Sends what waits of one log: its header, the pictures its facts name, and the facts, lane by lane. Nothing counts as
+ * sent but what the server itself says it holds.
+ *
+ * @throws RequestProblem with the fact it is about, where the server named one
+ */
+export async function sendLog(logId: string, who: Writer): Promise<void> {
+  const db = await database();
+  const log = await db.get('logs', logId);
+  if (!log) return;
+  if (log.opened === 0) {
+    requireHeld(await ask('POST', '/api/logs', log.header), logId);
+    await changeLog(logId, { opened: 1 });
+  }
+  const own = await lanesOf(who);
+  // Old runs were written in a lane of their own name; a person's newer facts are in the lane of this device.
+  const lanes = [...new Set((await unsentFacts(logId)).map((row) => row.lane))].filter(
+    (each) => own.includes(each) || (each === logId && log.personId === who.personId),
+  );
+  for (const each of lanes) await sendLane(logId, each, who, true);
+  if (log.closed === 1 && (await unsentFacts(logId)).length === 0) {
+    await changeLog(logId, { confirmedAtMs: Date.now() });
+  }
+}
+
+async function sendLane(
+  logId: string,
+  lane: string,
+  who: Writer,
+  mayTryAgain: boolean,
+): Promise<void> {
+  const rows = (await unsentFacts(logId)).filter((row) => row.lane === lane);
+  if (rows.length === 0) return;
+  for (let from = 0; from < rows.length; from += LOT) {
+    const lot = rows.slice(from, from + LOT);
+    await sendPhotos(logId, lot);
+    const facts = await withTimeKnown(lot);
+    try {
+      const held = requireHeld(await ask('POST', `/api/logs/${logId}/facts`, { facts }), logId);
+      await setHeld(logId, [lane], held.lanes);
+      if ((held.lanes[lane] ?? 0) < (lot.at(-1)?.seq ?? 0)) throw gap();
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error;
+      await afterRefusal(error, { logId, lane, who, lot, mayTryAgain });
+      return;
+    }
+  }
+}
+
+const gap = () =>
+  new RequestProblem('facts-missing', 'The server lacks earlier marks of this record.');
+
+interface Refused {
+  logId: string;
+  lane: string;
+  who: Writer;
+  lot: readonly DeviceFact[];
+  mayTryAgain: boolean;
+}
+
+/** Mends what can be mended at once, once; what is left is thrown, with the fact it is about. */
+async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<void> {
+  const { logId, lane, who, lot, mayTryAgain } = refused;
+  if (problem.code === 'place-taken') {
+    // Another device writes under our name: its store may be a copy of this one. We go on in a lane of our own.
+    if (!mayTryAgain) throw problem;
+    const held = await askHeld(logId);
+    if (held) await setHeld(logId, [lane], await ownPart(held, lot));
+    const next = await anotherLane(who);
+    await moveToLane(logId, lane, next);
+    await sendLane(logId, next, who, false);
+    return;
+  }
+  if (problem.code === 'facts-missing' || problem.code === 'photo-missing') {
+    const held = await askHeld(logId);
+    if (!held) {
+      await changeLog(logId, { opened: 0 });
+      throw problem;
+    }
+    const changed = await setHeld(logId, [lane], held.lanes);
+    if (!changed || !mayTryAgain) throw problem;
+    await sendLane(logId, lane, who, false);
+    return;
+  }
+  // What came before the fact that was refused has been taken.
+  const held = await askHeld(logId).catch(() => null);
+  if (held) await setHeld(logId, [lane], held.lanes);
+  const at = /^facts\.(\d+)/.exec(problem.fields[0]?.field ?? '')?.[1];
+  throw problem.about(at === undefined ? null : (lot[Number(at)]?.id ?? null));
+}
+
+/** In a lane that two devices write in, only what the server holds of ours counts as held. */
+async function ownPart(held: Held, lot: readonly DeviceFact[]): Promise<Record<string, number>> {
+  const first = lot[0];
+  if (!first) return {};
+  const theirs = await ask<{ facts: { id: string }[] }>('GET', `/api/logs/${held.logId}`);
+  const ids = new Set(theirs.facts.map(({ id }) => id));
+  const known = lot.filter((row) => ids.has(row.id));
+  return { [first.lane]: known.at(-1)?.seq ?? first.seq - 1 };
+}
+
+function requireHeld(answer: unknown, logId: string): Held {
+  if (isHeld(answer, logId)) return answer;
+  // A guest network's page, or a proxy's empty answer, is no receipt.
+  throw new RequestProblem(
+    'offline',
+    'Something between here and the shop’s server is in the way.',
+  );
+}
+
+/** Pictures go before the facts that name them. */
+async function sendPhotos(logId: string, lot: readonly DeviceFact[]): Promise<void> {
+  const named = lot.flatMap(({ fact }) => ('photos' in fact ? (fact.photos ?? []) : []));
+  if (named.length === 0) return;
+  const db = await database();
+  for (const id of named) {
+    const photo = await db.get('blobs', id);
+    if (!photo || photo.sent === 1) continue;
+    await ask('PUT', `/api/photos/${id}?logId=${logId}`, photo.blob);
+    await db.put('blobs', { ...photo, sent: 1 });
+  }
+}
+
+/**
+ * Facts as they are sent. How far the clock was ahead is only known if it is still the same clock: one that was set
+ * between the recording and now leaves it open, and the record asks for it.
+ */
+async function withTimeKnown(lot: readonly DeviceFact[]): Promise<AnyFact[]> {
+  const { aheadMs, epoch } = measuredClock();
+  const db = await database();
+  const facts: AnyFact[] = [];
+  for (const row of lot) {
+    const { offsetMs } = row.fact;
+    const same =
+      row.epoch === epoch ||
+      (aheadMs !== null && offsetMs !== null && Math.abs(aheadMs - offsetMs) <= SAME_CLOCK_MS);
+    if (same || offsetMs === null) {
+      facts.push(row.fact);
+      continue;
+    }
+    const fact = { ...row.fact, offsetMs: null };
+    await db.put('facts', { ...row, fact });
+    facts.push(fact);
+  }
+  return facts;
+}

@@ -1,0 +1,114 @@
+import type { LogKindName, LogShapes, Me } from '@keen-bleed/contract';
+import type { FoldedLog, LogKind, LogState, NewFact } from '@keen-bleed/core';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { DeviceLog } from './database';
+import { laneOf } from './kept';
+import { folded, keptLog } from './logs';
+import { countWaiting, oneMoreWaits, sendSoon } from './outbox';
+import { recordFact } from './recordFact';
+import { onLogChanged } from './tabs';
+
+/** A log that is written on this device. */
+export interface LiveLog<K extends LogKindName, S extends LogState> {
+  header: LogShapes[K]['header'];
+  state: S;
+  /** In their order. */
+  facts: readonly LogShapes[K]['fact'][];
+  /** Names of those who write in it, by lane; this device's own is not among them until the server said so. */
+  writers: DeviceLog['writers'];
+  personId: string;
+  /** The lane this device writes in for the person who is here. */
+  lane: string;
+  /** Adds a fact; done when it is on the disk. Gives back what is wrong with it, or null. */
+  record: (fact: NewFact<LogShapes[K]['fact']>) => Promise<string | null>;
+}
+
+type Loaded =
+  | { standing: 'loading' }
+  | { standing: 'elsewhere' }
+  | { standing: 'here'; device: DeviceLog; log: FoldedLog; lane: string; count: number };
+
+/**
+ * A log kept on this device under an id, `loading`, or `elsewhere` where it is not kept here. It follows what other
+ * tabs write.
+ */
+export function useLog<K extends LogKindName, S extends LogState>(
+  kind: LogKind<LogShapes[K]['header'], LogShapes[K]['fact'], S>,
+  id: string,
+  who: Pick<Me, 'shopId' | 'personId'>,
+): LiveLog<K, S> | 'loading' | 'elsewhere' {
+  const [loaded, setLoaded] = useState<Loaded>({ standing: 'loading' });
+  // The log as far as it has come, read by `record` between two drawings of the screen.
+  const now = useRef<FoldedLog | null>(null);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const { shopId, personId } = who;
+
+  useEffect(() => {
+    let stale = false;
+    const load = async () => {
+      const kept = await keptLog(id);
+      const lane = await laneOf({ shopId, personId });
+      if (stale) return;
+      if (kept?.log.kind !== kind.name || kept.log.shopId !== shopId) {
+        setLoaded({ standing: 'elsewhere' });
+        return;
+      }
+      // What this tab wrote itself is known already.
+      if (now.current?.facts.length === kept.rows.length && now.current.header.id === id) {
+        const log = now.current;
+        setLoaded({ standing: 'here', device: kept.log, log, lane, count: log.facts.length });
+        return;
+      }
+      const log = folded(kept);
+      now.current = log;
+      setLoaded({ standing: 'here', device: kept.log, log, lane, count: log.facts.length });
+    };
+    // One after the other: two loads at once could end in the wrong order.
+    let loading = load().then(countWaiting);
+    const stop = onLogChanged(id, () => {
+      loading = loading.then(load);
+    });
+    return () => {
+      stale = true;
+      stop();
+    };
+  }, [id, kind, personId, shopId]);
+
+  const lane = loaded.standing === 'here' ? loaded.lane : null;
+  const record = useCallback(
+    (fact: NewFact): Promise<string | null> => {
+      // The moment is taken when the pad is pressed, not when its turn to be written comes.
+      const pressedAtMs = Date.now();
+      const turn = queue.current.then(async () => {
+        if (!now.current || lane === null) return 'This record is not open on this device.';
+        const done = await recordFact({ log: now.current, lane }, fact, pressedAtMs);
+        if ('problem' in done) return done.problem;
+        const { log } = done;
+        now.current = log;
+        setLoaded((before) =>
+          before.standing === 'here' ? { ...before, log, count: log.facts.length } : before,
+        );
+        oneMoreWaits();
+        sendSoon();
+        return null;
+      });
+      queue.current = turn.catch(() => undefined);
+      return turn;
+    },
+    [lane],
+  );
+
+  return useMemo(() => {
+    if (loaded.standing !== 'here') return loaded.standing;
+    const { device, log } = loaded;
+    return {
+      header: log.header,
+      state: log.state as S,
+      facts: log.facts,
+      writers: device.writers,
+      personId: device.personId,
+      lane: loaded.lane,
+      record,
+    } as LiveLog<K, S>;
+  }, [loaded, record]);
+}

@@ -1,0 +1,53 @@
+import type { AnyFact, AnyHeader } from '@keen-bleed/contract';
+import { sayPressure } from '@keen-bleed/core';
+
+/** An entry of a log in a few words, for whoever has to decide about it. */
+export function sayFact(fact: AnyFact, header: AnyHeader): string {
+  const steps = header.kind === 'run' ? header.made.steps : [];
+  const step =
+    'stepId' in fact
+      ? ` in “${steps.find(({ id }) => id === fact.stepId)?.title ?? fact.stepId}”`
+      : '';
+  switch (fact.kind) {
+    case 'mark': {
+      const unit = header.kind === 'run' ? header.made.unit.gauge.unit : 'psi';
+      return `The mark ${sayPressure(fact.readingPsi, unit)}${step}`;
+    }
+    case 'note':
+      return `The note “${fact.text}”${step}`;
+    case 'seen':
+      return `What was seen: “${fact.text}”`;
+    case 'skip':
+      return `Leaving out${step}: “${fact.reason}”`;
+    case 'look':
+      return `What was found${step}`;
+    case 'close':
+      return 'The closing of it';
+    case 'retract':
+      return 'Taking something back';
+    case 'clock':
+      return 'The answer about the clock';
+    case 'extend':
+      return `More time${step}`;
+    case 'hold-over':
+      return `The end of the hold${step}`;
+    case 'ready':
+      return `Being ready${step}`;
+  }
+}
+
+/** The words in an entry that can be put right before it is sent; null where there are none. */
+export function wordsOf(fact: AnyFact): string | null {
+  if (fact.kind === 'note' || fact.kind === 'seen') return fact.text;
+  if (fact.kind === 'skip') return fact.reason;
+  if (fact.kind === 'close' && 'reason' in fact) return fact.reason ?? null;
+  return null;
+}
+
+/** The same entry with other words. */
+export function withWords(fact: AnyFact, words: string, id: string): AnyFact {
+  if (fact.kind === 'note' || fact.kind === 'seen') return { ...fact, id, text: words };
+  if (fact.kind === 'skip') return { ...fact, id, reason: words };
+  if (fact.kind === 'close' && 'how' in fact) return { ...fact, id, reason: words };
+  return fact;
+}

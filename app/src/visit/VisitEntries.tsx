@@ -1,0 +1,97 @@
+import type { SeenFact, Unit, VisitNoteFact } from '@keen-bleed/contract';
+import { clockAnswers, correctedMs, partsOf, unitTitle } from '@keen-bleed/core';
+import { View } from 'react-native';
+import { useMe } from '../account/session';
+import { sayTime } from '../data/when';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Notice } from '../ui/Notice';
+import { Rule } from '../ui/Rule';
+import { Txt } from '../ui/Txt';
+import { VerdictShape } from '../ui/VerdictSign';
+import type { LiveVisit } from './VisitScreen';
+
+type Entry = VisitNoteFact | SeenFact;
+
+/** How a thing is, in the words and shapes of verdicts. */
+const standings = {
+  good: { word: 'good', shape: 'pass' },
+  noted: { word: 'noted', shape: 'incomplete' },
+  bad: { word: 'not right', shape: 'fail' },
+} as const;
+
+/** A part as it is called here: with its unit where there are several. */
+export function partWords(at: Entry['at'], units: readonly Unit[]): string | null {
+  if (!at) return null;
+  const unit = units.find((each) => each.id === at.unitId);
+  const part = unit && partsOf(unit).find((each) => each.id === at.partId);
+  if (!unit) return at.partId;
+  return units.length > 1
+    ? `${part?.title ?? at.partId}, ${unitTitle(unit)}`
+    : (part?.title ?? at.partId);
+}
+
+interface VisitEntriesProps {
+  visit: LiveVisit;
+  /** Null where nothing can be put right any more. */
+  onCorrect: ((entry: Entry) => void) | null;
+  onTakeBack: (factId: string) => void;
+}
+
+/** What was noted and seen, the newest first. */
+export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps) {
+  const me = useMe();
+  const { state, facts, header, writers, lane } = visit;
+  const answers = clockAnswers(facts);
+  if (state.entries.length === 0) {
+    return (
+      <Notice
+        title="Nothing noted yet"
+        text="What you see, hear or feel goes here, at its part or for the whole."
+      />
+    );
+  }
+  return (
+    <View role="list" aria-label="Notes and findings">
+      {[...state.entries].reverse().map((entry) => {
+        const standing = entry.kind === 'seen' ? standings[entry.standing] : null;
+        const isMine = entry.lane === lane;
+        const part = partWords(entry.at, header.made.units);
+        return (
+          <View key={entry.id} role="listitem">
+            <Rule />
+            <View style={{ paddingVertical: space.step, gap: space.hair }}>
+              <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}>
+                {standing ? <VerdictShape verdict={standing.shape} /> : null}
+                <Txt as="bodyBold" style={{ flexShrink: 1 }}>
+                  {[part, standing?.word].filter(Boolean).join(' · ') || 'Note'}
+                </Txt>
+              </View>
+              <Txt>{entry.text}</Txt>
+              <Txt as="small" tone="quiet">
+                {`${isMine ? me.name : (writers[entry.lane] ?? 'somebody')}, ${sayTime(correctedMs(entry, answers.get(entry.lane)))}`}
+              </Txt>
+              {isMine && onCorrect ? (
+                <View style={{ flexDirection: 'row', gap: space.near, marginLeft: -space.near }}>
+                  <Button
+                    title="Correct"
+                    label={`Correct: ${entry.text}`}
+                    manner="quiet"
+                    onPress={() => onCorrect(entry)}
+                  />
+                  <Button
+                    title="Take back"
+                    label={`Take back: ${entry.text}`}
+                    manner="quiet"
+                    onPress={() => onTakeBack(entry.id)}
+                  />
+                </View>
+              ) : null}
+            </View>
+          </View>
+        );
+      })}
+      <Rule />
+    </View>
+  );
+}

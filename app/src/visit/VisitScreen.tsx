@@ -1,0 +1,150 @@
+import type { LogRecord, SeenFact, Unit, VisitNoteFact } from '@keen-bleed/contract';
+import { rigTitle, unitTitle, visitKind, type VisitState } from '@keen-bleed/core';
+import { router, useLocalSearchParams } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import { useMe } from '../account/session';
+import { useFollowed } from '../data/useFollowed';
+import { useLogRecord } from '../data/useRecords';
+import { sayDay, sayTime } from '../data/when';
+import { takeIn } from '../store/logs';
+import { useLog, type LiveLog } from '../store/useLog';
+import { space } from '../theme/space';
+import { useWide } from '../theme/useWide';
+import { Button } from '../ui/Button';
+import { LinkTo } from '../ui/LinkTo';
+import { Notice } from '../ui/Notice';
+import { OutboxSign } from '../ui/OutboxSign';
+import { Screen } from '../ui/Screen';
+import { Txt } from '../ui/Txt';
+import { Waiting } from '../ui/Waiting';
+import { VisitComposer } from './VisitComposer';
+import { VisitEntries } from './VisitEntries';
+
+export type LiveVisit = LiveLog<'visit', VisitState>;
+
+/** A visit: what several people noted and saw on a unit or rig, and the way to add to it, with or without network. */
+export function VisitScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const me = useMe();
+  const live = useLog<'visit', VisitState>(visitKind, id, me);
+  const { data, error, mutate } = useLogRecord<'visit'>(id);
+  useFollowed(data?.closedAtMs === null ? id : null, mutate);
+  const trouble = useTakenIn(data, me);
+  if (live === 'loading' || live === 'elsewhere') {
+    return (
+      <Screen title="Visit">
+        {(error ?? trouble) && live === 'elsewhere' ? (
+          <Notice
+            manner="trouble"
+            title="This visit cannot be shown"
+            text={error?.message ?? 'This device has no room for it. Free some space on it.'}
+            action={{ title: 'Try again', onPress: () => void mutate() }}
+          />
+        ) : (
+          <Waiting />
+        )}
+      </Screen>
+    );
+  }
+  return <Visit visit={live} openedBy={data?.by ?? null} />;
+}
+
+/** Keeps what the server has of a visit on this device as well, so that it can be written in under a trailer. */
+function useTakenIn(
+  record: LogRecord<'visit'> | undefined,
+  { shopId, personId }: { shopId: string; personId: string },
+): boolean {
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    if (!record) return;
+    takeIn({ shopId, personId }, record, record.byPersonId).then(
+      () => setFailed(false),
+      () => setFailed(true),
+    );
+  }, [personId, record, shopId]);
+  return failed;
+}
+
+function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null }) {
+  const me = useMe();
+  const wide = useWide();
+  const { header, state, record } = visit;
+  const { units, reason } = header.made;
+  const [front, ...towed] = units as [Unit, ...Unit[]];
+  const [correcting, setCorrecting] = useState<VisitNoteFact | SeenFact | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const isOpen = state.closed === null;
+  const mayWrite = me.role !== 'viewer';
+  const tell = async (fact: Parameters<LiveVisit['record']>[0]): Promise<boolean> => {
+    const problem = await record(fact).catch(
+      () => 'This device could not keep that. Free some space on it, then try again.',
+    );
+    setTrouble(problem);
+    return problem === null;
+  };
+  const lead = [
+    `${sayDay(header.startedAtMs)}, ${sayTime(header.startedAtMs)}`,
+    visit.personId === me.personId ? 'opened by you' : openedBy ? `opened by ${openedBy}` : null,
+    isOpen ? null : `closed ${sayTime(state.closed?.atMs ?? 0)}`,
+  ].filter((each) => each !== null);
+  return (
+    <Screen
+      title={`Visit · ${rigTitle({ unit: front, towed })}`}
+      aside={wide ? undefined : <OutboxSign />}
+      lead={
+        <View style={{ gap: space.hair }}>
+          {reason ? <Txt as="bodyBold">{reason}</Txt> : null}
+          <Txt tone="quiet">{lead.join(' · ')}</Txt>
+        </View>
+      }
+    >
+      {trouble ? <Notice manner="trouble" title={trouble} /> : null}
+      <View
+        style={{
+          flexDirection: wide ? 'row' : 'column',
+          gap: space.wide,
+          marginTop: space.step,
+        }}
+      >
+        {mayWrite && isOpen ? (
+          <View style={{ width: wide ? 380 : '100%' }}>
+            <VisitComposer
+              key={correcting?.id ?? 'new'}
+              units={units}
+              correcting={correcting}
+              onDone={async (fact) => {
+                if (!(await tell(fact))) return false;
+                setCorrecting(null);
+                return true;
+              }}
+              onLeave={() => setCorrecting(null)}
+            />
+          </View>
+        ) : null}
+        <View style={{ flex: wide ? 1 : undefined, gap: space.gap }}>
+          <VisitEntries
+            visit={visit}
+            onCorrect={mayWrite && isOpen ? setCorrecting : null}
+            onTakeBack={(target) => void tell({ kind: 'retract', target })}
+          />
+          {mayWrite && isOpen ? (
+            <Button
+              title="Close the visit"
+              onPress={() => void tell({ kind: 'close' })}
+              style={{ alignSelf: 'flex-start' }}
+            />
+          ) : null}
+          {units.map((unit) => (
+            <LinkTo key={unit.id} to={`/unit/${unit.id}`}>
+              <Txt as="bodyBold" tone="accent">{`Sheet of ${unitTitle(unit)}`}</Txt>
+            </LinkTo>
+          ))}
+          {isOpen ? null : (
+            <Button title="To the work" manner="quiet" onPress={() => router.push('/work')} />
+          )}
+        </View>
+      </View>
+    </Screen>
+  );
+}

@@ -1,0 +1,96 @@
+import { Type } from '@sinclair/typebox';
+import { FigureSchema, RunRowFigureSchema } from '../outcome';
+import { verdicts, type Verdict } from '../choices';
+import { AtMs, Uuid } from '../primitives';
+import { factStamp } from './fact';
+import { logKindNames } from './header';
+
+const closed = { additionalProperties: false } as const;
+const nullable = <T extends ReturnType<typeof AtMs> | ReturnType<typeof Type.String>>(schema: T) =>
+  Type.Union([schema, Type.Null()]);
+
+/** Logs as lists show them. */
+export const LogRowsSchema = Type.Array(
+  Type.Object(
+    {
+      id: Uuid('Log id'),
+      kind: Type.Unsafe<(typeof logKindNames)[number]>({ type: 'string', enum: [...logKindNames] }),
+      unitId: Uuid('Unit'),
+      rigId: nullable(Type.String()),
+      title: Type.String(),
+      headline: Type.String(),
+      startedAtMs: AtMs('Started'),
+      closedAtMs: nullable(AtMs('Closed')),
+      by: Type.String(),
+      byPersonId: Uuid('Opened by'),
+      facts: Type.Integer({ minimum: 0 }),
+    },
+    closed,
+  ),
+  { title: 'Logs' },
+);
+
+/** A log with all its facts; of header and facts only what every kind has is looked at here. */
+export const LogRecordSchema = Type.Object(
+  {
+    header: Type.Object({ id: Uuid('Log id'), kind: Type.String(), v: Type.Integer() }),
+    facts: Type.Array(
+      Type.Object({ ...factStamp, kind: Type.String(), receivedAtMs: AtMs('Received') }),
+    ),
+    writers: Type.Record(Type.String(), Type.String()),
+    by: Type.String(),
+    byPersonId: Uuid('Opened by'),
+    startedAtMs: AtMs('Started'),
+    closedAtMs: nullable(AtMs('Closed')),
+    timeUnsure: Type.Boolean(),
+    overlapping: Type.Array(
+      Type.Object(
+        {
+          logId: Uuid('Log id'),
+          by: Type.String(),
+          startedAtMs: AtMs('Started'),
+          closedAtMs: nullable(AtMs('Closed')),
+        },
+        closed,
+      ),
+    ),
+  },
+  { ...closed, title: 'Log record' },
+);
+
+/** A photo was taken in. */
+export const PhotoKeptSchema = Type.Object(
+  { id: Uuid('Photo'), bytes: Type.Integer({ minimum: 1 }) },
+  { ...closed, title: 'Photo kept' },
+);
+
+/** Which log a photo goes with. */
+export const PhotoQuerySchema = Type.Object({ logId: Uuid('Log') }, { ...closed, title: 'Photo' });
+
+const nullableText = Type.Union([Type.String(), Type.Null()]);
+
+/** A unit's runs, newest first. */
+export const RunRowsSchema = Type.Array(
+  Type.Object(
+    {
+      id: Uuid('Run'),
+      unitId: Uuid('Unit'),
+      rigTitle: Type.String(),
+      ruleSetTitle: Type.String(),
+      drained: Type.Boolean(),
+      startedAtMs: AtMs('Started'),
+      closedAtMs: nullable(AtMs('Closed')),
+      timeUnsure: Type.Boolean(),
+      by: Type.String(),
+      verdict: Type.Union([
+        Type.Unsafe<Verdict>({ type: 'string', enum: [...verdicts] }),
+        Type.Null(),
+      ]),
+      headline: nullableText,
+      decisive: Type.Union([FigureSchema, Type.Null()]),
+      figures: Type.Array(RunRowFigureSchema),
+    },
+    closed,
+  ),
+  { title: 'Runs' },
+);

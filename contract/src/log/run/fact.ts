@@ -1,0 +1,102 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { gaugeRoles, type GaugeRole } from '../../choices';
+import { Line, Uuid } from '../../primitives';
+import { ClockAnswer, factOf, Retract } from '../fact';
+
+const StepId = Type.String({ minLength: 1, maxLength: 40, title: 'Step' });
+const Key = Type.String({ minLength: 1, maxLength: 40, title: 'Mark' });
+
+/** The step's preparations are done; `gauge` is the dial every later reading is taken from. */
+const Ready = factOf('ready', {
+  stepId: StepId,
+  gauge: Type.Unsafe<GaugeRole>({
+    type: 'string',
+    enum: [...gaugeRoles],
+    title: 'Gauge',
+  }),
+});
+
+/**
+ * A needle reading. `read` marks stand where the needle was judged to be, to `resolutionPsi`;
+ * `crossing` marks are the moment the needle passed a line of the dial. `supersedes` names the mark
+ * this one corrects; the corrected one stays in the record.
+ */
+const Mark = factOf('mark', {
+  stepId: StepId,
+  key: Key,
+  readingPsi: Type.Number({ minimum: -5, maximum: 2_000, title: 'Reading' }),
+  resolutionPsi: Type.Number({
+    exclusiveMinimum: 0,
+    maximum: 50,
+    title: 'Reading resolution',
+  }),
+  method: Type.Unsafe<'read' | 'crossing'>({
+    type: 'string',
+    enum: ['read', 'crossing'],
+    title: 'How it was marked',
+  }),
+  supersedes: Type.Optional(Uuid('Corrected mark')),
+});
+
+const Skip = factOf('skip', { stepId: StepId, reason: Line('Reason', 200) });
+const Note = factOf('note', { stepId: StepId, text: Line('Note', 500) });
+const Extend = factOf('extend', {
+  stepId: StepId,
+  seconds: Type.Integer({
+    minimum: 10,
+    maximum: 1_800,
+    title: 'Seconds added',
+  }),
+});
+/** The planned end of a hold that carries enough marks to end without a reading. */
+const HoldOver = factOf('hold-over', { stepId: StepId });
+/** What was seen, heard or felt: for each thing asked, the answer that was chosen. */
+const Look = factOf('look', {
+  stepId: StepId,
+  answers: Type.Record(
+    Type.String({ maxLength: 40 }),
+    Type.String({ minLength: 1, maxLength: 40 }),
+    { maxProperties: 30, title: 'Answers' },
+  ),
+});
+const Close = factOf('close', {
+  how: Type.Unsafe<'complete' | 'incomplete'>({
+    type: 'string',
+    enum: ['complete', 'incomplete'],
+    title: 'How it ended',
+  }),
+  reason: Type.Optional(Line('Reason', 200)),
+});
+
+const members = [Ready, Mark, Retract, Skip, Note, Extend, HoldOver, Look, Close, ClockAnswer];
+
+export type ReadyFact = Static<typeof Ready>;
+export type MarkFact = Static<typeof Mark>;
+export type RetractFact = Static<typeof Retract>;
+export type SkipFact = Static<typeof Skip>;
+export type NoteFact = Static<typeof Note>;
+export type ExtendFact = Static<typeof Extend>;
+export type HoldOverFact = Static<typeof HoldOver>;
+export type LookFact = Static<typeof Look>;
+export type CloseFact = Static<typeof Close>;
+export type ClockFact = Static<typeof ClockAnswer>;
+
+/** One fact of a run. Facts are only ever added. */
+export type RunFact =
+  | ReadyFact
+  | MarkFact
+  | RetractFact
+  | SkipFact
+  | NoteFact
+  | ExtendFact
+  | HoldOverFact
+  | LookFact
+  | CloseFact
+  | ClockFact;
+
+export const RunFactSchema = Type.Unsafe<RunFact>({
+  type: 'object',
+  title: 'Run fact',
+  discriminator: { propertyName: 'kind' },
+  oneOf: members,
+});

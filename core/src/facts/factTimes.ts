@@ -1,0 +1,49 @@
+import type { FactStamp } from '@keen-bleed/contract';
+
+/** What can say how far the clock of a lane was ahead. */
+interface MayAnswer extends FactStamp {
+  kind: string;
+}
+
+/** The answers given to how far clocks were ahead, by lane; the newest counts. */
+export type ClockAnswers = ReadonlyMap<string, number>;
+
+/** Finds the answers in a log's facts. */
+export function clockAnswers(facts: readonly MayAnswer[]): ClockAnswers {
+  const answers = new Map<string, number>();
+  for (const fact of facts) {
+    if (fact.kind !== 'clock') continue;
+    const { ofLane, aheadMs } = fact as unknown as { ofLane: string; aheadMs: number };
+    answers.set(ofLane, aheadMs);
+  }
+  return answers;
+}
+
+/** A moment by a device's clock as the server's clock would have said it; never later than it was received. */
+export function correctedMs(
+  { atMs, offsetMs, receivedAtMs }: Pick<FactStamp, 'atMs' | 'offsetMs' | 'receivedAtMs'>,
+  answeredMs?: number,
+): number {
+  const byServerMs = atMs - (offsetMs ?? answeredMs ?? 0);
+  return receivedAtMs === undefined ? byServerMs : Math.min(byServerMs, receivedAtMs);
+}
+
+/**
+ * Whether the order of a log among others is not sure: a fact's clock could not be measured, and nobody has said how
+ * far it was ahead.
+ */
+export function isTimeUnsure(facts: readonly MayAnswer[]): boolean {
+  const answers = clockAnswers(facts);
+  return facts.some(
+    ({ kind, offsetMs, lane }) => kind !== 'clock' && offsetMs === null && !answers.has(lane),
+  );
+}
+
+/** The lanes of which nobody knows how far their clock was ahead, in the order of their facts. */
+export function unsureLanes(facts: readonly MayAnswer[]): string[] {
+  const answers = clockAnswers(facts);
+  const unsure = facts.filter(
+    ({ kind, offsetMs, lane }) => kind !== 'clock' && offsetMs === null && !answers.has(lane),
+  );
+  return [...new Set(unsure.map(({ lane }) => lane))];
+}

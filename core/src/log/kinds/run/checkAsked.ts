@@ -1,0 +1,62 @@
+import type { FieldProblem, RunMade, Step } from '@keen-bleed/contract';
+import { procedureFor } from '../../../procedure/procedureFor';
+import { CORE_VERSION } from '../../../version';
+
+/** Versions whose runs may still lie on a phone, with the steps that version made. */
+const EARLIER: readonly string[] = ['0.2.0'];
+
+/**
+ * Whether what a run asks is what its rig and rule set ask for. By the core of today it has to be just that; by an
+ * earlier one its words may differ, but nothing required may be missing, and no figure may be reckoned otherwise.
+ *
+ * @returns null where it is, otherwise the field of what was made that is wrong
+ */
+export function checkAsked(made: RunMade, coreVersion: string): FieldProblem | null {
+  const { steps } = procedureFor(made, made.ruleSet, made.leftOut);
+  if (coreVersion === CORE_VERSION) {
+    if (alike(made.steps, steps)) return null;
+    return { field: 'steps', message: 'The app on this device is out of date: reload it once.' };
+  }
+  if (!EARLIER.includes(coreVersion)) {
+    return {
+      field: 'steps',
+      message: `This run was made by version ${coreVersion}, which this server does not know.`,
+    };
+  }
+  const known = new Set(made.ruleSet.steps.map(({ stepId }) => stepId));
+  const stranger = made.steps.find((step) => !known.has(step.id) && step.required);
+  if (stranger) {
+    return { field: 'steps', message: `This rule set has no step "${stranger.id}".` };
+  }
+  const changed = steps.find((step) => {
+    const asked = made.steps.find(({ id }) => id === step.id);
+    return asked ? !sameFigures(asked, step) : step.required;
+  });
+  return changed
+    ? { field: 'steps', message: `“${changed.title}” is not as this rule set asks for it.` }
+    : null;
+}
+
+function sameFigures(asked: Step, step: Step): boolean {
+  return (
+    asked.required === step.required &&
+    asked.maySkip === step.maySkip &&
+    asked.act.kind === step.act.kind &&
+    alike(asked.reckon, step.reckon)
+  );
+}
+
+/** The same by meaning: the order of fields does not count, and what is not there is not there. */
+function alike(a: unknown, b: unknown): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  const keysOf = (value: object) =>
+    Object.entries(value).flatMap(([key, inner]) => (inner === undefined ? [] : [key]));
+  const keys = keysOf(a);
+  return (
+    keys.length === keysOf(b).length &&
+    keys.every((key) =>
+      alike((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]),
+    )
+  );
+}

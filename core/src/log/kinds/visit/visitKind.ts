@@ -1,0 +1,98 @@
+import type { VisitFact, VisitHeader } from '@keen-bleed/contract';
+import { rigTitle } from '../../../rig/rigTitle';
+import { standing } from '../../../facts/standing';
+import type { LogFold, LogKind, LogState, LogSummary } from '../../logKind';
+import { inOrder } from '../../../facts/factOrder';
+import { partsOf } from '../../../rig/partsOf';
+import type { FieldProblem, SeenFact, VisitNoteFact } from '@keen-bleed/contract';
+
+export const VISIT_VERSION = 1;
+
+/** Where a visit stands: what was noted and seen, in order, as it stands after every correction. */
+export interface VisitState extends LogState {
+  header: VisitHeader;
+  entries: readonly (VisitNoteFact | SeenFact)[];
+  /** Everything that may be taken back or corrected. */
+  known: ReadonlyMap<string, VisitFact>;
+}
+
+class VisitFold implements LogFold<VisitFact, VisitState> {
+  private facts: VisitFact[];
+  private cached: VisitState | null = null;
+
+  constructor(
+    private readonly header: VisitHeader,
+    facts: readonly VisitFact[],
+  ) {
+    this.facts = [...facts];
+  }
+
+  add(fact: VisitFact): void {
+    this.facts = inOrder([...this.facts, fact]);
+    this.cached = null;
+  }
+
+  get state(): VisitState {
+    if (this.cached) return this.cached;
+    const live = standing(this.facts);
+    const close = live.find((fact) => fact.kind === 'close');
+    this.cached = {
+      header: this.header,
+      entries: live.flatMap((fact) => (fact.kind === 'note' || fact.kind === 'seen' ? [fact] : [])),
+      known: new Map(this.facts.map((fact) => [fact.id, fact])),
+      closed: close ? { atMs: close.atMs } : null,
+    };
+    return this.cached;
+  }
+}
+
+/**
+ * A visit: an open log on a unit or rig in which everybody of the shop puts notes and what they saw at a part, as long
+ * as the work lasts. What was written on a phone that had not heard of its closing is still taken.
+ */
+export const visitKind: LogKind<VisitHeader, VisitFact, VisitState> = {
+  name: 'visit',
+  version: VISIT_VERSION,
+  writers: 'shop',
+  takesLate: true,
+  fold: (header, facts) => new VisitFold(header, facts),
+  admit,
+  summary,
+  result: () => null,
+  upcast: {},
+};
+
+function admit({ header, known }: VisitState, fact: VisitFact): FieldProblem | null {
+  if (fact.kind !== 'note' && fact.kind !== 'seen') return null;
+  if (fact.at) {
+    const { unitId, partId } = fact.at;
+    const unit = header.made.units.find((each) => each.id === unitId);
+    if (!unit) return { field: 'at.unitId', message: 'That unit is not part of this visit.' };
+    if (!partsOf(unit).some((part) => part.id === partId)) {
+      return { field: 'at.partId', message: `This unit has no part "${partId}".` };
+    }
+  }
+  if (fact.supersedes === undefined || known.get(fact.supersedes)?.kind === fact.kind) return null;
+  return { field: 'supersedes', message: 'The entry to correct is not there.' };
+}
+
+function summary({ made }: VisitHeader, { entries }: VisitState): LogSummary {
+  const bad = entries.filter((entry) => entry.kind === 'seen' && entry.standing === 'bad');
+  const newest = entries.at(-1);
+  const [unit, ...towed] = made.units;
+  return {
+    // What was seen is not judged here: a later check or a repair hangs on it.
+    verdict: null,
+    headline:
+      bad.length > 0
+        ? `${bad.length === 1 ? '1 thing is' : `${bad.length} things are`} not right: ${bad.at(-1)?.text ?? ''}`
+        : (newest?.text ??
+          made.reason ??
+          (unit ? `Nothing noted yet on ${rigTitle({ unit, towed })}` : '')),
+    owes: [],
+    decisive: null,
+    figures: [],
+    trend: null,
+    drained: false,
+  };
+}

@@ -1,0 +1,169 @@
+import type { Unit } from '@keen-bleed/contract';
+import { hasCompressor } from './hasCompressor';
+
+/** What a part is, whatever it is called on the vehicle. */
+export type PartRole =
+  | 'compressor'
+  | 'governor'
+  | 'dryer'
+  | 'safety-valve'
+  | 'tank'
+  | 'drain'
+  | 'check-valve'
+  | 'double-check'
+  | 'foot-valve'
+  | 'quick-release'
+  | 'relay'
+  | 'park-relay'
+  | 'load-sensing'
+  | 'chambers'
+  | 'park-control'
+  | 'hand-brake-valve'
+  | 'trailer-supply-control'
+  | 'trailer-control-valve'
+  | 'tractor-protection'
+  | 'hand-valve'
+  | 'stop-lamp-switch'
+  | 'low-air-switch'
+  | 'gauge'
+  | 'line'
+  | 'coupler'
+  | 'cock';
+
+/** A part of a unit. */
+export interface Part {
+  /** Stable within its unit; records name a part by this. */
+  id: string;
+  role: PartRole;
+  /** What it is called in a list of this unit's parts. */
+  title: string;
+}
+
+/**
+ * What a unit is made of, as far as its description tells: entered tanks and chambers, and the valves that go with
+ * them. Network, faults, drawing and records name a part by the ids given here.
+ */
+export function partsOf(
+  unit: Pick<Unit, 'kind' | 'circuits' | 'ports' | 'chambers'>,
+): readonly Part[] {
+  return hasCompressor(unit.kind) ? poweredParts(unit) : towedParts(unit);
+}
+
+const part = (id: string, role: PartRole, title: string): Part => ({ id, role, title });
+
+type Described = Pick<Unit, 'kind' | 'circuits' | 'ports' | 'chambers'>;
+
+function poweredParts({ kind, circuits, ports, chambers }: Described): Part[] {
+  const dual = circuits === 'dual';
+  const numbered = ports === 'numbers';
+  const sprung = chambers.some((group) => group.springBrake);
+  const { front, rear } = axlesOf(chambers);
+  const parts: (Part | false)[] = [
+    part('compressor', 'compressor', 'Compressor'),
+    part('discharge-line', 'line', 'Discharge line'),
+    part('governor', 'governor', 'Governor'),
+    part('dryer', 'dryer', 'Air dryer'),
+    part('safety-valve', 'safety-valve', 'Safety valve'),
+    part('supply-tank', 'tank', 'Supply tank'),
+    part('supply-drain', 'drain', 'Supply tank drain'),
+    part('primary-check', 'check-valve', 'Primary supply check'),
+    part('primary-tank', 'tank', 'Primary tank'),
+    part('primary-drain', 'drain', 'Primary tank drain'),
+    dual && part('secondary-check', 'check-valve', 'Secondary supply check'),
+    dual && part('secondary-tank', 'tank', 'Secondary tank'),
+    dual && part('secondary-drain', 'drain', 'Secondary tank drain'),
+    numbered && part('third-circuit', 'check-valve', 'Third circuit of the protection valve'),
+    part('dash-feed', 'line', 'Feed of the dash controls'),
+    dual && !numbered && part('dash-double-check', 'double-check', 'Dash double check'),
+    part('foot-valve', 'foot-valve', 'Foot valve'),
+    front.some((group) => group.loadSensing) &&
+      part('front-load-sensing', 'load-sensing', 'Front load-sensing valve'),
+    part('front-quick-release', 'quick-release', 'Front quick-release'),
+    ...front.map((_, i) =>
+      part(
+        `front-chambers${i === 0 ? '' : `-${i + 1}`}`,
+        'chambers',
+        `Front chambers${i === 0 ? '' : ` ${i + 1}`}`,
+      ),
+    ),
+    rear.some((group) => group.loadSensing) &&
+      part('load-sensing', 'load-sensing', 'Rear load-sensing valve'),
+    part('rear-control-line', 'line', 'Rear relay control line'),
+    part('rear-relay', 'relay', 'Rear relay'),
+    ...rear.map((_, i) =>
+      part(
+        `rear-chambers${i === 0 ? '' : `-${i + 1}`}`,
+        'chambers',
+        `Rear chambers${i === 0 ? '' : ` ${i + 1}`}`,
+      ),
+    ),
+    sprung && numbered && part('hand-brake-valve', 'hand-brake-valve', 'Hand brake valve'),
+    sprung && !numbered && part('park-control', 'park-control', 'Park control'),
+    sprung && part('park-line', 'line', 'Park line'),
+    sprung && part('anti-compounding', 'double-check', 'Anti-compounding double check'),
+    sprung && part('park-relay', 'park-relay', 'Park relay'),
+    part('stop-lamp-switch', 'stop-lamp-switch', 'Stop-lamp switch'),
+    part('primary-low-air-switch', 'low-air-switch', 'Primary low-air switch'),
+    dual && part('secondary-low-air-switch', 'low-air-switch', 'Secondary low-air switch'),
+    part('gauge', 'gauge', 'Dash gauge'),
+    ...(kind === 'bus' ? [] : trailerControls(numbered && sprung)),
+  ];
+  return parts.filter((each) => each !== false);
+}
+
+/** Steering axles have no springs; a vehicle with no springs at all has its first group in front. */
+function axlesOf(chambers: Unit['chambers']): { front: Unit['chambers']; rear: Unit['chambers'] } {
+  const sprung = chambers.filter((group) => group.springBrake);
+  const plain = chambers.filter((group) => !group.springBrake);
+  if (sprung.length > 0) return { front: plain, rear: sprung };
+  return { front: plain.slice(0, 1), rear: plain.slice(1) };
+}
+
+/** What a truck or tractor works a trailer with. */
+function trailerControls(numbered: boolean): Part[] {
+  const ends = [
+    part('trailer-supply-line', 'line', 'Supply line to the trailer'),
+    part('trailer-service-line', 'line', 'Service line to the trailer'),
+  ];
+  if (numbered) {
+    return [
+      part('trailer-control-valve', 'trailer-control-valve', 'Trailer control valve'),
+      ...ends,
+    ];
+  }
+  return [
+    part('trailer-supply-control', 'trailer-supply-control', 'Trailer supply control'),
+    part('foot-double-check', 'double-check', 'Foot double check'),
+    part('hand-valve', 'hand-valve', 'Hand valve'),
+    part('hand-double-check', 'double-check', 'Hand double check'),
+    part('tractor-protection', 'tractor-protection', 'Tractor protection valve'),
+    ...ends,
+  ];
+}
+
+function towedParts({ chambers }: Described): Part[] {
+  const sprung = chambers.some((group) => group.springBrake);
+  const parts: (Part | false)[] = [
+    part('supply-coupler', 'coupler', 'Supply coupler'),
+    part('service-coupler', 'coupler', 'Service coupler'),
+    part('supply-line', 'line', 'Supply line'),
+    part('service-line', 'line', 'Service line'),
+    part('tank', 'tank', 'Tank'),
+    part('drain', 'drain', 'Tank drain'),
+    part('tank-check', 'check-valve', 'Tank check'),
+    chambers.some((group) => group.loadSensing) &&
+      part('load-sensing', 'load-sensing', 'Load-sensing valve'),
+    part('relay', 'relay', sprung ? 'Relay' : 'Relay-emergency valve'),
+    ...chambers.map((_, i) =>
+      part(
+        `chambers${i === 0 ? '' : `-${i + 1}`}`,
+        'chambers',
+        `Chambers${i === 0 ? '' : ` ${i + 1}`}`,
+      ),
+    ),
+    sprung && part('spring-line', 'line', 'Spring line'),
+    part('supply-cock', 'cock', 'Supply cock'),
+    part('service-cock', 'cock', 'Service cock'),
+  ];
+  return parts.filter((each) => each !== false);
+}

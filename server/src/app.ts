@@ -1,0 +1,112 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { accountRoutes } from './accounts/accountRoutes';
+import { sessionMiddleware } from './accounts/session';
+import type { Database } from './db/database';
+import { runRoutes, schemaRoutes } from './runs/runRoutes';
+import { logRoutes } from './log/logRoutes';
+import { photoRoutes } from './photos/photoRoutes';
+import { mount, type AnswerCheck } from './http/route';
+import { readableText } from './http/readableText';
+import { dueRoutes } from './units/dueRoutes';
+import { gaugeRoutes } from './gauges/gaugeRoutes';
+import { rigRoutes } from './rigs/rigRoutes';
+import { ruleSetRoutes } from './ruleSets/ruleSetRoutes';
+import { unitRoutes } from './units/unitRoutes';
+import { ApiError } from './http/apiError';
+import { errorHandler } from './http/errorHandler';
+import { sameOrigin } from './http/sameOrigin';
+import { webRoutes } from './http/web';
+
+/** What the server is made of; each has its default in `main`. */
+export interface AppOptions {
+  database: Database;
+  log: Logger;
+  sessionSecret: string;
+  /** Send the session cookie over HTTPS only. */
+  secureCookie: boolean;
+  /** Failed sign-ins a name may have in a quarter of an hour. */
+  signInTries: number;
+  /** Folder of the built web application, or null to serve the API alone. */
+  webFolder: string | null;
+  /** The moment every answer tells; another than now only for pictures of a fixed day. */
+  nowMs?: () => number;
+  /** Told of every answer, so that tests can hold it to its shape. */
+  onAnswer?: AnswerCheck;
+}
+
+/** The whole HTTP application. */
+export function makeApp(options: AppOptions): Express {
+  const { database, log } = options;
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          baseUri: ["'none'"],
+          connectSrc: ["'self'"],
+          fontSrc: ["'self'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+          imgSrc: ["'self'", 'data:'],
+          manifestSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          scriptSrcAttr: ["'none'"],
+          // React Native's web styles are inserted at run time.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          workerSrc: ["'self'"],
+        },
+      },
+      // Shops on a workshop network often have no certificate; whoever puts one in front sets this there.
+      strictTransportSecurity: options.secureCookie,
+    }),
+  );
+  // A stream of events must not wait to be worth packing.
+  app.use(
+    compression({
+      filter: (request, response) =>
+        !request.path.endsWith('/live') && compression.filter(request, response),
+    }),
+  );
+
+  const api = express.Router();
+  api.use((_request, response, next) => {
+    response.setHeader('Cache-Control', 'no-store');
+    // Every phone measures by this how far its own clock is off.
+    response.setHeader('Server-Time', String((options.nowMs ?? Date.now)()));
+    next();
+  });
+  api.get('/health', async (_request, response) => {
+    await database.pool.query('select 1');
+    response.json({ ok: true });
+  });
+  api.use(sameOrigin);
+  api.use(express.json({ limit: '512kb', strict: true }));
+  api.use(readableText);
+  api.use(sessionMiddleware(database, options.sessionSecret, options.secureCookie));
+  api.use(accountRoutes(database.db, options.signInTries));
+  api.use(unitRoutes(database.db));
+  api.use(dueRoutes(database.db));
+  api.use(rigRoutes(database.db));
+  api.use(ruleSetRoutes(database.db));
+  const { db } = database;
+  mount(api, db, [...logRoutes(db), ...runRoutes(db), ...photoRoutes(db)], options.onAnswer);
+  api.use(gaugeRoutes(database.db, (error) => log.error({ err: error }, 'a gauge set broke')));
+  api.use(() => {
+    throw new ApiError('not-found', 'There is nothing at this address.');
+  });
+  app.use('/api', api);
+  app.use('/schema', schemaRoutes());
+  if (options.webFolder !== null) app.use(webRoutes(options.webFolder));
+  app.use(() => {
+    throw new ApiError('not-found', 'There is nothing at this address.');
+  });
+  app.use(errorHandler(log));
+  return app;
+}

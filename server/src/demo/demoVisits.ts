@@ -1,0 +1,103 @@
+import type { FindingStanding } from '@keen-bleed/contract';
+
+/** One thing somebody wrote in a visit. */
+export interface DemoEntry {
+  /** Sign-in name of whoever wrote it. */
+  by: string;
+  /** Minutes after the visit was opened. */
+  afterMin: number;
+  text: string;
+  /** Unit number and part; none for the whole. */
+  at?: { number: string; partId: string };
+  standing?: FindingStanding;
+}
+
+/** A visit of the depot. */
+export interface DemoVisit {
+  /** Unit numbers, front to rear; the first is what it is opened on. */
+  numbers: readonly string[];
+  openedBy: string;
+  daysAgo: number;
+  hour: number;
+  reason: string | null;
+  entries: readonly DemoEntry[];
+  /** Closed so many minutes after it was opened; open where none is given. */
+  closedAfterMin?: number;
+  /** How far the clock of the phone that opened it was ahead, min. */
+  clockAheadMin?: number;
+}
+
+/** What was looked at outside of runs: one visit goes on, with two people in it. */
+export const demoVisits: readonly DemoVisit[] = [
+  {
+    numbers: ['12'],
+    openedBy: 'idris',
+    daysAgo: 0,
+    hour: 7.2,
+    reason: 'Failed its static hold yesterday',
+    entries: [
+      {
+        by: 'idris',
+        afterMin: 6,
+        text: 'Hiss near the left hose with the park brake released, gone when parked',
+        at: { number: '12', partId: 'rear-chambers' },
+        standing: 'bad',
+      },
+      {
+        by: 'paula',
+        afterMin: 19,
+        text: 'Hose rubs on the spring hanger, outer cover through',
+        at: { number: '12', partId: 'rear-chambers' },
+        standing: 'bad',
+      },
+      {
+        by: 'paula',
+        afterMin: 24,
+        text: 'Dry, drain closes',
+        at: { number: '12', partId: 'supply-drain' },
+        standing: 'good',
+      },
+      { by: 'idris', afterMin: 31, text: 'New hose ordered, two days. Make it a hand longer.' },
+    ],
+  },
+  {
+    numbers: ['11', '22', '23', '24'],
+    openedBy: 'paula',
+    daysAgo: 10,
+    hour: 13.1,
+    reason: 'Seals found perished in the run',
+    closedAfterMin: 50,
+    entries: [
+      {
+        by: 'paula',
+        afterMin: 12,
+        text: 'Supply seal perished, cracks all round',
+        at: { number: '23', partId: 'supply-coupler' },
+        standing: 'bad',
+      },
+      {
+        by: 'maren',
+        afterMin: 45,
+        text: 'Seal is due with the next delivery; rig stays in the yard until then',
+      },
+    ],
+  },
+  {
+    numbers: ['07'],
+    openedBy: 'paula',
+    daysAgo: 5,
+    hour: 9.4,
+    reason: null,
+    closedAfterMin: 20,
+    clockAheadMin: 47,
+    entries: [
+      {
+        by: 'paula',
+        afterMin: 8,
+        text: 'Set screw has been turned, paint seal broken',
+        at: { number: '07', partId: 'governor' },
+        standing: 'noted',
+      },
+    ],
+  },
+];

@@ -1,0 +1,156 @@
+import { check, type AnyFact, type AppendFacts, type Held, type Me } from '@keen-bleed/contract';
+import { anyLogKind, FoldedLog } from '@keen-bleed/core';
+import { and, eq, inArray } from 'drizzle-orm';
+import type { Db } from '../db/database';
+import { blobs, facts, logs, logUnits } from '../db/schema';
+import { ApiError, notFound } from '../http/apiError';
+import { takenIndex } from '../http/errorHandler';
+import { wrongShape } from '../http/route';
+import { judged } from './judged';
+import { readLog, storedFacts, type StoredLog } from './logRow';
+
+type Sent = AppendFacts['facts'];
+
+/**
+ * Appends facts to a log, once each and each lane in its order. Sending the same facts again, in whole or in part,
+ * changes nothing. What comes before a fact that is refused is kept: one bad fact holds up none that was good.
+ *
+ * @throws ApiError naming the first fact that was not taken, after those before it are stored
+ */
+export async function appendFacts(db: Db, me: Me, logId: string, sent: Sent): Promise<Held> {
+  const { held, refusal } = await db.transaction(async (tx) => {
+    const [stored] = await tx
+      .select()
+      .from(logs)
+      .where(and(eq(logs.shopId, me.shopId), eq(logs.id, logId)))
+      // Two deliveries of one outbox must not both see the same last place.
+      .for('update');
+    if (!stored) throw notFound('record');
+    requireWriter(stored, me, sent);
+    const rows = await storedFacts(tx, me.shopId, logId);
+    const { header, facts: known } = readLog(stored, rows);
+    const log = new FoldedLog(anyLogKind(stored.kind), header, known);
+    const { taken, refusal } = take(log, stored, sent, await photosHeld(tx, me, sent));
+    if (taken.length > 0) await store(tx, me, stored, log, taken);
+    return { held: heldOf(log, logId), refusal };
+  });
+  if (refusal) throw refusal;
+  return held;
+}
+
+/** What is held of a log, as the sender is told. */
+function heldOf(log: FoldedLog, logId: string): Held {
+  return {
+    logId,
+    held: log.facts.length,
+    lanes: log.lanes,
+    closedAtMs: log.state.closed?.atMs ?? null,
+  };
+}
+
+function requireWriter(stored: StoredLog, me: Me, sent: Sent): void {
+  if (anyLogKind(stored.kind).writers === 'shop' || stored.personId === me.personId) return;
+  // A lead may say what a wrong clock was worth where the one who opened it no longer can.
+  if (me.role === 'lead' && sent.every((fact) => fact.kind === 'clock')) return;
+  throw new ApiError(
+    'not-allowed',
+    `This ${stored.kind} is another person’s: only they can add to it.`,
+  );
+}
+
+/** Adds to the folded log what may be added, up to the first fact that may not. */
+function take(
+  log: FoldedLog,
+  { kind }: StoredLog,
+  sent: Sent,
+  photos: ReadonlySet<string>,
+): { taken: AnyFact[]; refusal: ApiError | null } {
+  const taken: AnyFact[] = [];
+  const inPlace = [...sent.entries()].sort(([, a], [, b]) =>
+    a.lane < b.lane ? -1 : a.lane > b.lane ? 1 : a.seq - b.seq,
+  );
+  const receivedAtMs = Date.now();
+  for (const [index, each] of inPlace) {
+    if (log.has(each.id.toLowerCase())) continue;
+    const refused = (code: ApiError['code'], message: string, field: string) => ({
+      taken,
+      refusal: new ApiError(code, message, [{ field: `facts.${index}.${field}`, message }]),
+    });
+    const shape = check(`${kind}Fact`, each);
+    if (!shape.ok) {
+      const fields = shape.fields.map(({ field, message }) => ({
+        field: `facts.${index}.${field}`,
+        message,
+      }));
+      return { taken, refusal: wrongShape(fields) };
+    }
+    const fact = {
+      ...shape.value,
+      id: each.id.toLowerCase(),
+      lane: each.lane.toLowerCase(),
+      receivedAtMs,
+    } as AnyFact;
+    if (fact.v !== log.kind.version) {
+      return refused('not-right', 'The app on this device is out of date: reload it once.', 'v');
+    }
+    if ('photos' in fact && fact.photos?.some((id) => !photos.has(id.toLowerCase()))) {
+      return refused('photo-missing', 'A photo of this entry has not come yet.', 'photos');
+    }
+    const problem = log.admit(fact);
+    if (problem) return refused(problem.code, problem.message, problem.field);
+    log.add(fact);
+    taken.push(fact);
+  }
+  return { taken, refusal: null };
+}
+
+async function store(
+  tx: Db,
+  me: Me,
+  stored: StoredLog,
+  log: FoldedLog,
+  taken: readonly AnyFact[],
+): Promise<void> {
+  try {
+    await tx.insert(facts).values(
+      taken.map(({ receivedAtMs, ...fact }) => ({
+        shopId: me.shopId,
+        logId: stored.id,
+        lane: fact.lane,
+        seq: fact.seq,
+        id: fact.id,
+        personId: me.personId,
+        fact,
+        receivedAtMs: receivedAtMs ?? Date.now(),
+      })),
+    );
+  } catch (error) {
+    if (takenIndex(error) === null) throw error;
+    throw new ApiError('id-taken', 'An entry with this id belongs to another record.');
+  }
+  const columns = judged(log, stored.receivedAt.getTime());
+  await tx
+    .update(logs)
+    .set(columns.log)
+    .where(and(eq(logs.shopId, me.shopId), eq(logs.id, stored.id)));
+  const wasOpen = stored.closedAtMs === null;
+  if (wasOpen && columns.log.closedAtMs === null && stored.kind === 'run') return;
+  await tx
+    .update(logUnits)
+    .set(columns.units)
+    .where(and(eq(logUnits.shopId, me.shopId), eq(logUnits.logId, stored.id)));
+}
+
+async function photosHeld(tx: Db, { shopId }: Me, sent: Sent): Promise<Set<string>> {
+  const named = sent.flatMap((fact) => {
+    const { photos } = fact as { photos?: unknown };
+    return Array.isArray(photos) ? photos.filter((id): id is string => typeof id === 'string') : [];
+  });
+  const ids = named.map((id) => id.toLowerCase()).filter((id) => /^[0-9a-f-]{36}$/.test(id));
+  if (ids.length === 0) return new Set();
+  const rows = await tx
+    .select({ id: blobs.id })
+    .from(blobs)
+    .where(and(eq(blobs.shopId, shopId), inArray(blobs.id, ids)));
+  return new Set(rows.map(({ id }) => id));
+}

@@ -1,0 +1,78 @@
+import {
+  anyLogKind,
+  clockAnswers,
+  CORE_VERSION,
+  correctedMs,
+  isTimeUnsure,
+  type FoldedLog,
+} from '@keen-bleed/core';
+import type { logs, logUnits } from '../db/schema';
+
+/** Later than every clock: where a failure whose time cannot be told is listed. */
+const END_OF_TIME_MS = 8_640_000_000_000_000;
+
+/** When a log was started and closed by the server's clock, as far as it can be told. */
+function timesOf(log: FoldedLog, receivedAtMs: number) {
+  const answers = clockAnswers(log.facts);
+  const byServer = (fact: (typeof log.facts)[number]) => correctedMs(fact, answers.get(fact.lane));
+  const { startedAtMs, offsetMs } = log.header;
+  const firstLane = log.facts[0]?.lane ?? '';
+  const close = log.facts.find(
+    (fact) => fact.kind === 'close' && fact.atMs === log.state.closed?.atMs,
+  );
+  return {
+    startedAtMs: correctedMs({ atMs: startedAtMs, offsetMs, receivedAtMs }, answers.get(firstLane)),
+    closedAtMs: close ? byServer(close) : null,
+    lastAtMs: log.facts.reduce((latest, fact) => Math.max(latest, byServer(fact)), 0),
+    timeUnsure: log.facts.length === 0 ? offsetMs === null : isTimeUnsure(log.facts),
+  };
+}
+
+type LogColumns = Partial<typeof logs.$inferInsert> & {
+  startedAtMs: number;
+  closedAtMs: number | null;
+};
+
+/**
+ * The columns of a log that follow from its facts; all can be made again. It is judged only once it is closed: while
+ * it goes on, facts are folded to be admitted and nothing more.
+ */
+export function judged(
+  log: FoldedLog,
+  receivedAtMs: number,
+): { log: LogColumns; units: Partial<typeof logUnits.$inferInsert> } {
+  const times = timesOf(log, receivedAtMs);
+  const kind = anyLogKind(log.header.kind);
+  const counted = {
+    ...times,
+    lastAtMs: Math.max(times.lastAtMs, times.startedAtMs),
+    factCount: log.facts.length,
+  };
+  const { startedAtMs, closedAtMs, timeUnsure } = times;
+  // What is written by many is never quite finished, and its line costs next to nothing.
+  if (closedAtMs === null && kind.writers === 'opener') {
+    return { log: counted, units: { startedAtMs, closedAtMs: null, rankMs: null } };
+  }
+  const summary = kind.summary(log.header, log.state);
+  const { verdict, headline, decisive, figures, owes, trend, drained } = summary;
+  return {
+    log: {
+      ...counted,
+      verdict,
+      headline,
+      decisive,
+      figures: [...figures],
+      owes: [...owes],
+      drained,
+      result: closedAtMs === null ? null : kind.result(log.header, log.state),
+      coreVersion: CORE_VERSION,
+    },
+    units: {
+      startedAtMs,
+      closedAtMs,
+      rankMs: timeUnsure && verdict === 'fail' ? END_OF_TIME_MS : closedAtMs,
+      verdict,
+      trend,
+    },
+  };
+}

@@ -1,0 +1,27 @@
+import { createChannel, type Channel } from 'better-sse';
+
+/**
+ * Those who watch logs in progress on another device. A channel lives as long as somebody watches; nothing is
+ * kept in it, a watcher reads the log first and then only hears that it has grown.
+ */
+export class LiveLogs {
+  private readonly channels = new Map<string, Channel>();
+
+  /** The channel of one log, made at its first watcher. */
+  of(shopId: string, logId: string): Channel {
+    const key = `${shopId}/${logId}`;
+    const found = this.channels.get(key);
+    if (found) return found;
+    const channel = createChannel();
+    channel.on('session-deregistered', () => {
+      if (channel.sessionCount === 0) this.channels.delete(key);
+    });
+    this.channels.set(key, channel);
+    return channel;
+  }
+
+  /** Tells the watchers of a log how many facts it has. */
+  grew(shopId: string, logId: string, held: number): void {
+    this.channels.get(`${shopId}/${logId}`)?.broadcast({ held }, 'grew');
+  }
+}

@@ -1,0 +1,111 @@
+import type { AnyHeader, Held, LogKindName, Me, Unit } from '@keen-bleed/contract';
+import { anyLogKind, CORE_VERSION, rigTitle } from '@keen-bleed/core';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Db } from '../db/database';
+import { facts, logs, logUnits } from '../db/schema';
+import { ApiError } from '../http/apiError';
+import { fieldError } from '../http/fieldError';
+import { openRun } from './kinds/openRun';
+import { openVisit } from './kinds/openVisit';
+import { judged } from './judged';
+import { FoldedLog } from '@keen-bleed/core';
+
+/** What a kind makes of a header that is sent: the shop's own words in it, and the units it is on. */
+export type Opener = (
+  db: Db,
+  me: Me,
+  header: AnyHeader,
+) => Promise<{ header: AnyHeader; units: readonly [Unit, ...Unit[]] }>;
+
+/** How each kind looks at a header before it is kept. */
+const openers: Readonly<Record<LogKindName, Opener>> = { run: openRun, visit: openVisit };
+
+/**
+ * Opens a log, once. A phone may have started it hours ago without network; units and rule sets in it are taken only
+ * where they are a revision that the shop has kept, to the letter of their meaning.
+ *
+ * @returns what is held of it, and whether it was new
+ */
+export async function openLog(
+  db: Db,
+  me: Me,
+  sent: AnyHeader,
+): Promise<{ held: Held; isNew: boolean }> {
+  const kind = anyLogKind(sent.kind);
+  if (sent.v !== kind.version) {
+    throw fieldError('v', 'The app on this device is out of date: reload it once.');
+  }
+  const { header, units } = await openers[sent.kind](db, me, {
+    ...sent,
+    id: sent.id.toLowerCase(),
+  });
+  const receivedAt = new Date();
+  const columns = judged(new FoldedLog(kind, header), receivedAt.getTime());
+  const [front, ...towed] = units;
+  const isNew = await db.transaction(async (tx) => {
+    const inserted = await tx
+      .insert(logs)
+      .values({
+        ...columns.log,
+        shopId: me.shopId,
+        id: header.id,
+        kind: header.kind,
+        unitId: header.subject.unitId,
+        rigId: header.subject.rigId,
+        personId: me.personId,
+        header: header as unknown as Record<string, unknown>,
+        title: rigTitle({ unit: front, towed }),
+        lastAtMs: columns.log.startedAtMs,
+        coreVersion: CORE_VERSION,
+        receivedAt,
+      })
+      .onConflictDoNothing()
+      .returning({ id: logs.id });
+    if (inserted.length === 0) return false;
+    await tx.insert(logUnits).values(
+      units.map((unit) => ({
+        shopId: me.shopId,
+        unitId: unit.id,
+        logId: header.id,
+        kind: header.kind,
+        startedAtMs: columns.log.startedAtMs,
+      })),
+    );
+    return true;
+  });
+  if (!isNew) await requireMine(db, me, header);
+  return { held: await heldLog(db, me.shopId, header.id), isNew };
+}
+
+async function requireMine(db: Db, me: Me, header: AnyHeader): Promise<void> {
+  const [mine] = await db
+    .select({ personId: logs.personId, unitId: logs.unitId, kind: logs.kind })
+    .from(logs)
+    .where(and(eq(logs.shopId, me.shopId), eq(logs.id, header.id)));
+  const isSame = mine?.kind === header.kind && mine.unitId === header.subject.unitId;
+  const mayWrite = anyLogKind(header.kind).writers === 'shop' || mine?.personId === me.personId;
+  if (!isSame || !mayWrite) throw new ApiError('id-taken', 'Another record has this id.');
+}
+
+/** What is held of a log, lane by lane. */
+export async function heldLog(db: Db, shopId: string, logId: string): Promise<Held> {
+  const lanes = await db
+    .select({
+      lane: facts.lane,
+      last: sql<number>`max(${facts.seq})::int`,
+      count: sql<number>`count(*)::int`,
+    })
+    .from(facts)
+    .where(and(eq(facts.shopId, shopId), eq(facts.logId, logId)))
+    .groupBy(facts.lane);
+  const [log] = await db
+    .select({ closedAtMs: logs.closedAtMs })
+    .from(logs)
+    .where(and(eq(logs.shopId, shopId), eq(logs.id, logId)));
+  return {
+    logId,
+    held: lanes.reduce((sum, { count }) => sum + count, 0),
+    lanes: Object.fromEntries(lanes.map(({ lane, last }) => [lane, last])),
+    closedAtMs: log?.closedAtMs ?? null,
+  };
+}

@@ -1,0 +1,62 @@
+import type { RuleSet } from '@keen-bleed/contract';
+import { ruleSetById } from '@keen-bleed/core';
+import { and, eq } from 'drizzle-orm';
+import { isDeepStrictEqual } from 'node:util';
+import type { Db } from '../db/database';
+import { ruleSetRevisions, type ruleSets } from '../db/schema';
+import { fieldError } from '../http/fieldError';
+import { findRuleSet, ruleSetRecord } from './shopRuleSets';
+
+/** A record's rule set as the shop kept it at the revision that is claimed; what was sent has to say the same. */
+export async function ruleSetAsKept(
+  db: Db,
+  shopId: string,
+  sent: RuleSet,
+  field: string,
+): Promise<RuleSet> {
+  const current = await findRuleSet(db, shopId, sent.id);
+  if (!current) throw fieldError(`${field}.id`, `There is no rule set "${sent.id}".`);
+  if (sent.revision > current.revision) {
+    throw fieldError(`${field}.revision`, `This rule set is at revision ${current.revision}.`);
+  }
+  const kept = ruleSetById(sent.id) ?? (await revision(db, shopId, current, sent.revision));
+  if (!kept || !isDeepStrictEqual(kept, sent)) {
+    throw fieldError(
+      field,
+      `“${sent.title}” is not as the shop kept it at revision ${sent.revision}. Take the rule set as it stands now.`,
+    );
+  }
+  return kept;
+}
+
+async function revision(
+  db: Db,
+  shopId: string,
+  { id, basedOn }: RuleSet,
+  wanted: number,
+): Promise<RuleSet | null> {
+  const [row] = await db
+    .select()
+    .from(ruleSetRevisions)
+    .where(
+      and(
+        eq(ruleSetRevisions.shopId, shopId),
+        eq(ruleSetRevisions.ruleSetId, id),
+        eq(ruleSetRevisions.revision, wanted),
+      ),
+    );
+  return row && basedOn !== null
+    ? ruleSetRecord({ id, revision: wanted, basedOn, draft: row.draft })
+    : null;
+}
+
+/** Keeps a rule set as it now stands, for the records that will be made by it. */
+export async function keepRevision(
+  tx: Db,
+  personId: string,
+  { shopId, id, revision: now, draft }: typeof ruleSets.$inferSelect,
+): Promise<void> {
+  await tx
+    .insert(ruleSetRevisions)
+    .values({ shopId, ruleSetId: id, revision: now, draft, personId });
+}
