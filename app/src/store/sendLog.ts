@@ -5,6 +5,7 @@ import { database, type DeviceFact } from './database';
 import { anotherLane, lanesOf, type Writer } from './kept';
 import { changeLog, moveToLane, setHeld, unsentFacts } from './logs';
 import { askHeld, isHeld } from './held';
+import { tellTabs } from './tabs';
 
 /** Most facts to a request, as the server takes them. */
 const LOT = 200;
@@ -154,6 +155,7 @@ async function withTimeKnown(lot: readonly DeviceFact[]): Promise<AnyFact[]> {
     const fact = { ...row.fact, offsetMs: null };
     await db.put('facts', { ...row, fact });
     facts.push(fact);
+    tellTabs(row.logId);
   }
   return facts;
 }
