@@ -1,11 +1,12 @@
-/* Brings the application up with all it needs, and takes everything down again on Ctrl-C. */
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+/* Brings the application up with all it needs, keeps it up, and takes everything down again on Ctrl-C. */
+import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { dataFolder, keptSecret } from './setup/dataFolder.mjs';
 import { isFree } from './setup/freePort.mjs';
 import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
 import { ensurePackages } from './setup/packages.mjs';
-import { startPostgres } from './setup/postgres.mjs';
+import { isAlive, startPostgres } from './setup/postgres.mjs';
 import { runMain, say, Trouble } from './setup/say.mjs';
 import { PortTaken, startServer } from './setup/serverProcess.mjs';
 import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
@@ -48,17 +49,51 @@ async function startOnFreePort(ports, env) {
   throw new Trouble(`Ports ${ports[0]} to ${ports.at(-1)} are all busy. Set PORT to a free one.`);
 }
 
+/** When a process began, in the kernel's own count: with its number it names one process and no other. */
+function beganAt(pid) {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
+    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19];
+  } catch {
+    return null;
+  }
+}
+
 function requireAlone(file) {
   if (!existsSync(file)) return;
+  let noted;
   try {
-    const { pid, url } = JSON.parse(readFileSync(file, 'utf8'));
-    if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs')) {
-      throw new Trouble(
-        `Keen Bleed is already running from this folder, at ${url} (process ${pid}).`,
-      );
+    noted = JSON.parse(readFileSync(file, 'utf8'));
+  } catch {
+    // Cut short by a power loss: nobody runs by it.
+    return;
+  }
+  // A number is given out again after a restart, to this very process even.
+  if (noted.pid === process.pid || !isAlive(noted.pid) || beganAt(noted.pid) !== noted.began)
+    return;
+  throw new Trouble(
+    `Keen Bleed is already running from this folder, at ${noted.url} (process ${noted.pid}).`,
+  );
+}
+
+/** Longest wait between two tries to bring something back, ms. */
+const MOST_BETWEEN_TRIES_MS = 3_000;
+
+/** Tries until it works, a little less often each time, and says why it does not. */
+async function untilItWorks(what, work, stopped) {
+  let waitMs = 200;
+  let said = '';
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (stopped()) return null;
+      const why = error instanceof Trouble ? error.message : String(error);
+      if (why !== said) say(`${what} does not come back yet: ${why.split('\n')[0]}`);
+      said = why;
+      await pause(waitMs);
+      waitMs = Math.min(2 * waitMs, MOST_BETWEEN_TRIES_MS);
     }
-  } catch (error) {
-    if (error instanceof Trouble) throw error;
   }
 }
 
@@ -75,11 +110,15 @@ await runMain(async () => {
   const webFolder = await ensureWebBuild();
   const ports = await portsToTry();
 
-  const stops = [];
+  const home = join(dataFolder(), 'database');
+  let postgres = null;
+  let server = null;
   let stopping = null;
+  const stopped = () => stopping !== null;
   const stopAll = () => {
     stopping ??= (async () => {
-      for (const stop of stops.reverse()) await stop();
+      await server?.stop();
+      await postgres?.stop();
       rmSync(runningFile, { force: true });
     })();
     return stopping;
@@ -92,27 +131,71 @@ await runMain(async () => {
   process.on('SIGTERM', onSignal);
   process.on('SIGHUP', onSignal);
 
+  const environment = () => ({
+    DATABASE_URL: process.env.DATABASE_URL || postgres.url,
+    SESSION_SECRET: process.env.SESSION_SECRET ?? keptSecret('session.secret'),
+    WEB_FOLDER: webFolder,
+    DEMO: withDemo ? '1' : '0',
+  });
+  const note = () => {
+    const words = JSON.stringify({
+      pid: process.pid,
+      began: beganAt(process.pid),
+      url: server.url,
+      server: server.child.pid,
+      database: postgres?.pid ?? null,
+    });
+    // Renamed into place: a start that comes upon it finds it whole.
+    writeFileSync(`${runningFile}.half`, words);
+    renameSync(`${runningFile}.half`, runningFile);
+  };
+
+  /** Brings the server back whenever it ends by itself, on the port it had. */
+  const watchServer = async () => {
+    const { port } = new URL(server.url);
+    while (!stopped()) {
+      const code = await server.ended;
+      if (stopped()) return;
+      say(`the server ended by itself (${code}): bringing it back`);
+      const next = await untilItWorks(
+        'the server',
+        () => startServer({ ...environment(), PORT: port }),
+        stopped,
+      );
+      if (!next) return;
+      server = next;
+      note();
+      say(`the server is back at ${server.url}`);
+    }
+  };
+
+  /** Brings the database back whenever it ends by itself; the server finds it again where it was. */
+  const watchDatabase = async () => {
+    while (!stopped()) {
+      await postgres.ended;
+      if (stopped()) return;
+      say('the database ended by itself: bringing it back');
+      const { port } = postgres;
+      const next = await untilItWorks('the database', () => startPostgres({ home, port }), stopped);
+      if (!next) return;
+      postgres = next;
+      // On another port than it had, the server has to be told.
+      if (next.port !== port) server.child.kill('SIGTERM');
+      note();
+      say('the database is back');
+    }
+  };
+
   try {
-    let databaseUrl = process.env.DATABASE_URL;
     if (ownDatabase) {
       say('starting the database');
-      const postgres = await startPostgres({
-        home: join(dataFolder(), 'database'),
-      });
-      stops.push(postgres.stop);
-      databaseUrl = postgres.url;
+      postgres = await startPostgres({ home });
     } else {
       say('using the database of DATABASE_URL');
     }
     say('starting the server');
-    const server = await startOnFreePort(ports, {
-      DATABASE_URL: databaseUrl,
-      SESSION_SECRET: process.env.SESSION_SECRET ?? keptSecret('session.secret'),
-      WEB_FOLDER: webFolder,
-      DEMO: withDemo ? '1' : '0',
-    });
-    stops.push(server.stop);
-    writeFileSync(runningFile, JSON.stringify({ pid: process.pid, url: server.url }));
+    server = await startOnFreePort(ports, environment());
+    note();
     console.log(`\n  Open        ${server.url}`);
     if (withDemo) {
       console.log('  Sign in as  maren (lead), idris (technician) or joss (viewer)');
@@ -120,12 +203,8 @@ await runMain(async () => {
     } else {
       console.log('  Without demo data the first visit makes the first lead’s account.\n');
     }
-    void server.ended.then(async (code) => {
-      if (stopping) return;
-      console.error(`  The server ended by itself (${code}).`);
-      await stopAll();
-      process.exit(1);
-    });
+    void watchServer();
+    if (postgres) void watchDatabase();
   } catch (error) {
     await stopAll();
     throw error;

@@ -134,6 +134,17 @@ await runMain(async () => {
         '.dependency-cruiser.cjs',
       ).then(() => null),
     );
+    await stage('arrows between folders', () =>
+      npx(
+        'depcruise',
+        'contract',
+        'core',
+        'server',
+        'app',
+        '--config',
+        '.dependency-folders.cjs',
+      ).then(() => null),
+    );
   };
   await Promise.all([looks(), types()]);
   const units = () =>

@@ -158,3 +158,26 @@ test('takes over a database that a killed start left running', async () => {
   await next.interrupt();
   expect(left()).toEqual([]);
 });
+
+test('comes back by itself from five kills of its processes', async () => {
+  const kills = spawn(process.execPath, ['scripts/kills.mjs', '5', '11'], { cwd: root });
+  let printed = '';
+  for (const stream of [kills.stdout, kills.stderr]) {
+    stream.on('data', (chunk: Buffer) => (printed += chunk.toString()));
+  }
+  const [code] = (await once(kills, 'exit')) as [number | null];
+  expect([printed, code]).toEqual([expect.stringContaining('5 of 5 came back'), 0]);
+});
+
+test('does not take its own number, given out again, for another start', async () => {
+  // As a crash leaves it: the number is some living process's by now, and that one starts something as well.
+  const other = spawn(process.execPath, ['-e', 'setInterval(() => {}, 1000)', 'start.mjs']);
+  writeFileSync(
+    join(data, 'running.json'),
+    JSON.stringify({ pid: other.pid, began: '1', url: 'http://127.0.0.1:1' }),
+  );
+  const start = new Start({}, '--empty');
+  await start.address();
+  await start.interrupt();
+  other.kill();
+});

@@ -3,7 +3,7 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { accountRoutes } from './accounts/accountRoutes';
-import { sessionMiddleware } from './accounts/session';
+import { sessionMiddleware, signedInAs } from './accounts/session';
 import type { Database } from './db/database';
 import { runRoutes, schemaRoutes } from './runs/runRoutes';
 import { logRoutes } from './log/logRoutes';
@@ -96,7 +96,12 @@ export function makeApp(options: AppOptions): Express {
   api.use(rigRoutes(database.db));
   api.use(ruleSetRoutes(database.db));
   const { db } = database;
-  mount(api, db, [...logRoutes(db), ...runRoutes(db), ...photoRoutes(db)], options.onAnswer);
+  mount(
+    api,
+    (request, who) => signedInAs(db, request, ...who),
+    [...logRoutes(db), ...runRoutes(db), ...photoRoutes(db)],
+    options.onAnswer,
+  );
   api.use(gaugeRoutes(database.db, (error) => log.error({ err: error }, 'a gauge set broke')));
   api.use(() => {
     throw new ApiError('not-found', 'There is nothing at this address.');

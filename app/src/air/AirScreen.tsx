@@ -6,7 +6,7 @@ import { Notice } from '../ui/Notice';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
-import { partNote } from './partNote';
+import { placeNotes } from './placeNotes';
 import { SeeThrough } from './SeeThrough';
 import { useDrawn } from './useDrawn';
 
@@ -27,8 +27,8 @@ export function AirScreen() {
   }, [id, rigs.data, rigs.error, unit.data, units.data, units.error]);
   const { drawn, failed, again } = useDrawn(under);
   const [chosen, setChosen] = useState<string | null>(null);
-  const note =
-    chosen && drawn ? partNote(drawn.roles[drawn.nodes.indexOf(chosen)] ?? chosen) : null;
+  const place = drawn?.places.find(({ id: each }) => each === chosen) ?? null;
+  const note = place ? placeNotes[place.kind] : null;
   if (!under || !drawn) {
     return (
       <Screen title="Air system">
@@ -49,9 +49,9 @@ export function AirScreen() {
   }
   return (
     <Screen title="Air system" lead={rigTitle(under)} width={2400}>
-      {chosen && note ? (
+      {place && note ? (
         <>
-          <Txt as="bodyBold">{chosen}</Txt>
+          <Txt as="bodyBold">{place.name}</Txt>
           <Txt>{note.does}</Txt>
           <Txt as="small" tone="quiet">{`Tested by: ${note.tests}`}</Txt>
         </>

@@ -1,8 +1,10 @@
 import { View } from 'react-native';
 import Svg, { G, Path, Rect } from 'react-native-svg';
-import type { DeviceState } from '../bay/twinTypes';
+import type { DeviceState } from '@keen-bleed/core/twin';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
+
+export type { DeviceState };
 
 /** A valve on its line: full where it is on, hollow where it is off, barred where it holds. */
 export function DeviceSign({ x, y, state }: { x: number; y: number; state: DeviceState }) {

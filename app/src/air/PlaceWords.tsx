@@ -3,9 +3,8 @@ import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
 
 interface PlaceWordsProps {
-  name: string;
-  /** The name without that of the towed unit it is on. */
-  role: string;
+  /** What it is called in a small box. */
+  short: string;
   port: string | null;
   box: { x: number; y: number; width: number; height: number };
   said: string | null;
@@ -14,17 +13,9 @@ interface PlaceWordsProps {
 /** Longest name that fits a box. */
 const FITS = 21;
 
-/** A towed unit's places go by its number, the last word of its title: “31 supply line”. */
-export function shortName(name: string, role: string): string {
-  if (name === role) return name;
-  const title = name.slice(0, -role.length - 1);
-  return `${title.slice(title.lastIndexOf(' ') + 1)} ${role}`;
-}
-
 /** Name, ports and pressure of a place, in its box. */
-export function PlaceWords({ name, role, port, box, said }: PlaceWordsProps) {
+export function PlaceWords({ short: bare, port, box, said }: PlaceWordsProps) {
   const palette = usePalette();
-  const bare = shortName(name, role);
   const short = bare.length > FITS ? `${bare.slice(0, FITS - 1)}…` : bare;
   return (
     <>

@@ -3,19 +3,27 @@ import { sayLevel } from '@keen-bleed/core';
 import { memo } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
 import Svg, { G, Path, Rect } from 'react-native-svg';
-import type { BayFrame, BayRig } from '../bay/bayProtocol';
 import type { Palette } from '../theme/palette';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
-import { circuitOf, isDrawn } from './circuitOf';
-import { DeviceSign } from './DeviceSign';
+import type { Circuit } from '@keen-bleed/core/twin';
+import { DeviceSign, type DeviceState } from './DeviceSign';
+import type { DrawnRig } from './drawnRig';
 import { PlaceWords } from './PlaceWords';
-import { portOf } from './portOf';
+
+/** What moves in a rig at one moment. */
+export interface MovingAir {
+  /** By place and by way; gauge psi and scfm. */
+  psi: readonly number[];
+  scfm: readonly number[];
+  /** Valves that meter, by id. */
+  devices: readonly { id: string; state: DeviceState }[];
+}
 
 interface SeeThroughProps {
-  rig: Pick<BayRig, 'nodes' | 'roles' | 'ways' | 'layouts'>;
+  rig: DrawnRig;
   /** Null where the rig is only drawn, with nothing in it. */
-  frame: Pick<BayFrame, 'psi' | 'scfm' | 'devices'> | null;
+  frame: MovingAir | null;
   unit: PressureUnit;
   /** Whether places carry their ports' numbers beside their names. */
   ports: Unit['ports'];
@@ -28,10 +36,8 @@ const SEEN_SCFM = 0.02;
 /** Full of colour at this pressure, psi. */
 const FULL_PSI = 125;
 
-const colourOf = (palette: Palette, role: string) =>
-  ({ supply: palette.supplyAir, service: palette.serviceAir, park: palette.parkAir })[
-    circuitOf(role)
-  ];
+const colourOf = (palette: Palette, circuit: Circuit) =>
+  ({ supply: palette.supplyAir, service: palette.serviceAir, park: palette.parkAir })[circuit];
 
 /** Thickness of a line by what flows in it: it grows with the logarithm, so that a leak is seen beside a filling. */
 const thickness = (scfm: number) =>
@@ -47,7 +53,7 @@ export const SeeThrough = memo(function SeeThrough({
   onChoose,
 }: SeeThroughProps) {
   const palette = usePalette();
-  const { layouts, nodes, roles, ways } = rig;
+  const { layouts, places, ways } = rig;
   const layout = useWide() ? layouts.across : layouts.down;
   return (
     <ScrollView horizontal aria-label="The rig’s air" tabIndex={0}>
@@ -55,14 +61,14 @@ export const SeeThrough = memo(function SeeThrough({
         <Svg width={layout.width} height={layout.height} aria-hidden>
           {ways.map((way, e) => {
             const points = layout.ways[e] ?? [];
-            if (points.length === 0 || !isDrawn(way.name)) return null;
+            if (points.length === 0) return null;
             const flow = Math.abs(frame?.scfm[e] ?? 0);
             const moves = flow >= SEEN_SCFM;
             return (
               <Path
-                key={way.name}
+                key={way.id}
                 d={points.map(({ x, y }, n) => `${n === 0 ? 'M' : 'L'}${x} ${y}`).join('')}
-                stroke={colourOf(palette, roles[way.from] ?? '')}
+                stroke={colourOf(palette, places[way.from]?.circuit ?? 'service')}
                 strokeWidth={thickness(flow)}
                 strokeOpacity={moves ? 1 : 0.55}
                 {...(moves ? { strokeDasharray: '9 4' } : {})}
@@ -73,12 +79,11 @@ export const SeeThrough = memo(function SeeThrough({
           {ways.map((way, e) => {
             const points = layout.ways[e] ?? [];
             const middle = points[Math.floor(points.length / 2)];
-            if (!way.device || !middle || !isDrawn(way.name)) return null;
+            if (!way.device || !middle) return null;
             const passes = Math.abs(frame?.scfm[e] ?? 0) >= SEEN_SCFM;
             const state =
-              frame?.devices.find(({ name }) => way.name === `${name}: inlet`)?.state ??
-              (passes ? 'on' : 'off');
-            return <DeviceSign key={way.name} {...middle} state={state} />;
+              frame?.devices.find(({ id }) => id === way.valve)?.state ?? (passes ? 'on' : 'off');
+            return <DeviceSign key={way.id} {...middle} state={state} />;
           })}
           {ways.map((way, e) => {
             const from = way.to < 0 ? layout.nodes[way.from] : undefined;
@@ -88,7 +93,7 @@ export const SeeThrough = memo(function SeeThrough({
             const y = from.y + from.height;
             return (
               <Path
-                key={way.name}
+                key={way.id}
                 d={`M${x} ${y}v7m-4 -4l4 4l4 -4`}
                 stroke={palette.ink}
                 strokeWidth={Math.min(5, thickness(flow))}
@@ -96,23 +101,22 @@ export const SeeThrough = memo(function SeeThrough({
               />
             );
           })}
-          {nodes.map((name, i) => {
+          {places.map(({ id, short, circuit, ports: numbers }, i) => {
             const box = layout.nodes[i];
             if (!box) return null;
             const psi = Math.max(0, frame?.psi[i] ?? 0);
             const share = Math.min(1, psi / FULL_PSI);
-            const role = roles[i] ?? name;
-            const colour = colourOf(palette, role);
+            const colour = colourOf(palette, circuit);
             return (
-              <G key={name}>
+              <G key={id}>
                 <Rect
                   x={box.x}
                   y={box.y}
                   width={box.width}
                   height={box.height}
                   fill={palette.ground}
-                  stroke={name === chosen ? palette.ink : colour}
-                  strokeWidth={name === chosen ? 3 : 1.5}
+                  stroke={id === chosen ? palette.ink : colour}
+                  strokeWidth={id === chosen ? 3 : 1.5}
                 />
                 <Rect
                   x={box.x + 1.5}
@@ -122,9 +126,8 @@ export const SeeThrough = memo(function SeeThrough({
                   fill={colour}
                 />
                 <PlaceWords
-                  name={name}
-                  role={role}
-                  port={ports === 'numbers' ? portOf(role, role !== name) : null}
+                  short={short}
+                  port={ports === 'numbers' ? numbers : null}
                   box={box}
                   said={frame ? sayLevel(psi, unit) : null}
                 />
@@ -132,16 +135,16 @@ export const SeeThrough = memo(function SeeThrough({
             );
           })}
         </Svg>
-        {nodes.map((name, i) => {
+        {places.map(({ id, name }, i) => {
           const box = layout.nodes[i];
           if (!box) return null;
           return (
             <Pressable
-              key={name}
+              key={id}
               role="button"
               aria-label={name}
-              aria-pressed={name === chosen}
-              onPress={() => onChoose(name)}
+              aria-pressed={id === chosen}
+              onPress={() => onChoose(id)}
               style={{
                 position: 'absolute',
                 left: box.x,

@@ -1,11 +1,7 @@
 import type { Unit } from '@keen-bleed/contract';
 import { newUnitDraft } from '@keen-bleed/core';
-import { Twin } from '@keen-bleed/core/twin';
-import { circuitOf, isDrawn } from './circuitOf';
-import { layOut } from './layOut';
-import { outline } from './outline';
-import { partNote } from './partNote';
-import { shortName } from './PlaceWords';
+import { makeDrawing } from './drawing';
+import { placeNotes } from './placeNotes';
 
 const unit = (kind: Unit['kind'], number: string): Unit => ({
   id: `00000000-0000-7000-8000-0000000000${number}`,
@@ -15,84 +11,85 @@ const unit = (kind: Unit['kind'], number: string): Unit => ({
   number,
   name: kind,
 });
-const { network } = new Twin({
+const double = {
   unit: unit('tractor', '11'),
   towed: [unit('trailer', '22'), unit('dolly', '23'), unit('trailer', '24')],
-}).system;
+};
+const { places, ways, layouts } = makeDrawing().draw(double);
+const at = (id: string) => places.findIndex((place) => place.id === id);
 
 describe('the drawing of a double', () => {
   it('wears the trade’s colours: red supply, blue service, yellow park', () => {
-    expect(circuitOf('primary tank')).toBe('supply');
-    expect(circuitOf('supply line')).toBe('supply');
-    expect(circuitOf('service line')).toBe('service');
-    expect(circuitOf('rear left')).toBe('service');
-    expect(circuitOf('shop hose')).toBe('supply');
-    expect(circuitOf('shop service hose')).toBe('service');
-    expect(circuitOf('rear left spring')).toBe('park');
-    expect(circuitOf('park line')).toBe('park');
+    const circuit = (id: string) => places[at(id)]?.circuit;
+    expect(circuit('primary tank')).toBe('supply');
+    expect(circuit('#1 supply line')).toBe('supply');
+    expect(circuit('#1 service line')).toBe('service');
+    expect(circuit('rear left')).toBe('service');
+    expect(circuit('rear left spring')).toBe('park');
+    expect(circuit('park line')).toBe('park');
+    const alone = makeDrawing().draw({ unit: unit('trailer', '22'), towed: [] }).places;
+    const shop = alone.filter(({ id }) => id.startsWith('shop')).map((each) => each.circuit);
+    expect(shop).toEqual(['supply', 'supply', 'service']);
   });
 
   it('tells of every place what it is for and what tests it', () => {
-    for (const { role } of network.nodes) {
-      const { does, tests } = partNote(role);
+    for (const { kind } of places) {
+      const { does, tests } = placeNotes[kind];
       expect(does).toMatch(/\.$/);
       expect(tests.length).toBeGreaterThan(3);
     }
-    expect(partNote('supply tank').does).toContain('governor');
-    expect(partNote('shop air').does).toContain('shop');
-    expect(partNote('tank').does).toContain('towed');
+    expect(placeNotes['supply tank'].does).toContain('governor');
+    expect(placeNotes['shop air'].does).toContain('shop');
+    expect(placeNotes['towed tank'].does).toContain('towed');
   });
 
   it('calls a towed unit’s parts by its number, and leaves a second group its own', () => {
-    expect(shortName('Box 2 axle 31 supply line', 'supply line')).toBe('31 supply line');
-    expect(shortName('Box 31 2 left', '2 left')).toBe('31 2 left');
-    expect(shortName('rear 2 left spring', 'rear 2 left spring')).toBe('rear 2 left spring');
+    expect(places[at('#1 supply line')]?.short).toBe('22 supply line');
+    expect(places[at('#3 left')]).toMatchObject({ short: '24 left', name: 'trailer 24 left' });
+    expect(places[at('rear left spring')]?.short).toBe('rear left spring');
   });
 
   it('is the same whatever a trailer is called', () => {
-    const odd = new Twin({
-      unit: unit('tractor', '11'),
-      towed: [{ ...unit('trailer', '22'), name: 'spring tank with dash and supply on service' }],
-    }).system.network;
-    const plain = new Twin({ unit: unit('tractor', '11'), towed: [unit('trailer', '22')] }).system
-      .network;
-    expect(odd.nodes.map(({ role }) => role)).toEqual(plain.nodes.map(({ role }) => role));
-    expect(odd.elements.map(({ name }) => isDrawn(name))).toEqual(
-      plain.elements.map(({ name }) => isDrawn(name)),
-    );
+    const drawn = (name: string) => {
+      const towed = [{ ...unit('trailer', '22'), name }];
+      const { places: all, ways: some } = makeDrawing().draw({ unit: double.unit, towed });
+      return [
+        all.map(({ id, circuit, isTank }) => [id, circuit, isTank]),
+        some.map((way) => way.drawn),
+      ];
+    };
+    expect(drawn('spring tank with dash and supply on service')).toEqual(drawn('trailer'));
   });
 
   it('runs from the compressor to the last coupler, and leaves out what a sound rig does not have', () => {
-    const names = network.nodes.map(({ name }) => name);
-    const layout = layOut(names, network.elements);
-    const x = (name: string) => layout.nodes[names.indexOf(name)]?.x ?? NaN;
+    const x = (id: string) => layouts.across.nodes[at(id)]?.x ?? NaN;
     expect(x('discharge line')).toBeLessThan(x('supply tank'));
     expect(x('supply tank')).toBeLessThan(x('primary tank'));
-    expect(x('trailer 22 supply line')).toBeLessThan(x('trailer 24 supply line'));
-    network.elements.forEach(({ name, from, to }, e) => {
-      const drawn = from >= 0 && to >= 0 && isDrawn(name);
-      expect((layout.ways[e] ?? []).length > 0).toBe(drawn);
+    expect(x('#1 supply line')).toBeLessThan(x('#3 supply line'));
+    ways.forEach(({ drawn }, e) => {
+      expect((layouts.across.ways[e] ?? []).length > 0).toBe(drawn);
     });
+    const left = ways.filter(({ drawn, to }) => !drawn && to >= 0).map(({ id }) => id);
+    expect(left).toContain('#1 supply on service coupler');
+    expect(left.every((id) => /centre seal$| on (supply|service) coupler$/.test(id))).toBe(true);
   });
 
   it('fits a phone held upright: each place is below the one its air comes from, a step to the right', () => {
-    const names = network.nodes.map(({ name }) => name);
-    const down = outline(layOut(names, network.elements), network.elements);
-    const box = (name: string) => down.nodes[names.indexOf(name)]!;
+    const { down } = layouts;
+    const box = (id: string) => down.nodes[at(id)]!;
     expect(down.width).toBeLessThanOrEqual(354);
     for (const [before, after] of [
       ['discharge line', 'dryer'],
       ['dryer', 'purge volume'],
       ['supply tank', 'primary tank'],
       ['rear delivery', 'rear left'],
-      ['trailer 22 supply line', 'trailer 24 supply line'],
+      ['#1 supply line', '#3 supply line'],
     ] as const) {
       expect(box(after).y).toBeGreaterThan(box(before).y);
       expect(box(after).x).toBeGreaterThan(box(before).x);
     }
-    network.elements.forEach(({ name, from, to }, e) => {
+    ways.forEach(({ from, to, drawn }, e) => {
       const points = down.ways[e] ?? [];
-      const drawn = from >= 0 && to >= 0 && isDrawn(name);
       expect(points).toHaveLength(drawn ? 3 : 0);
       if (!drawn) return;
       // It leaves one of its places at the bottom and ends at an edge of the other.

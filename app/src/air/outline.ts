@@ -1,12 +1,7 @@
-import { isDrawn } from './circuitOf';
-import type { AirLayout } from '../bay/bayProtocol';
+import type { AirLayout, DrawnWay } from './drawnRig';
 
 type Box = AirLayout['nodes'][number];
-interface Way {
-  name: string;
-  from: number;
-  to: number;
-}
+type Way = Pick<DrawnWay, 'from' | 'to' | 'drawn'>;
 
 const MARGIN = 12;
 /** Room for what is drawn on a phone held upright, px. */
@@ -24,7 +19,7 @@ const APART = 8;
  * @param across the drawing from left to right, which knows what comes after what
  */
 export function outline(across: AirLayout, ways: readonly Way[]): AirLayout {
-  const drawn = ways.filter(({ name, from, to }) => from >= 0 && to >= 0 && isDrawn(name));
+  const drawn = ways.filter((way) => way.drawn);
   const { order, depths } = inOrder(across.nodes, drawn);
   const width = Math.max(0, ...across.nodes.map((box) => box.width));
   const deepest = Math.max(1, ...depths);

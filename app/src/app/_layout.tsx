@@ -13,7 +13,7 @@ import { useRigs, useRuleSets, useUnits } from '../data/useRecords';
 import { ThemeRoot } from '../theme/ThemeRoot';
 import { usePalette } from '../theme/usePalette';
 import { Button } from '../ui/Button';
-import { Shell } from '../ui/Shell';
+import { Shell } from '../shell/Shell';
 
 const swr = {
   fetcher: read,

@@ -159,8 +159,8 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
               aria-label="Valves"
               style={{ flexDirection: 'row', flexWrap: 'wrap' }}
             >
-              {frame.devices.map(({ name, state }) => (
-                <View key={name} role="listitem" style={{ width: 230, maxWidth: '100%' }}>
+              {frame.devices.map(({ id, name, state }) => (
+                <View key={id} role="listitem" style={{ width: 230, maxWidth: '100%' }}>
                   <Txt as="small">{`${name}: ${state}`}</Txt>
                 </View>
               ))}

@@ -6,6 +6,7 @@ import { Choice } from '../ui/Choice';
 import { Pick } from '../ui/Pick';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
+import type { Named } from './bayProtocol';
 import type { Bay } from './useBay';
 
 const SOAP: Readonly<Record<string, string>> = {
@@ -33,10 +34,10 @@ const COUPLED = [
 /** Soap bottle, ear, drains and couplers: what is done around the rig. */
 export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string) => void }) {
   const { rig, move, frame } = bay;
-  const [joint, setJoint] = useState(rig.joints[0] ?? '');
-  const [port, setPort] = useState(rig.exhausts[0] ?? '');
+  const [joint, setJoint] = useState(rig.joints[0]?.id ?? '');
+  const [port, setPort] = useState(rig.exhausts[0]?.id ?? '');
   const [said, setSaid] = useState<{ at: string; what: string }[]>([]);
-  const [tap, setTap] = useState(rig.taps[0] ?? '');
+  const [tap, setTap] = useState(rig.taps[0]?.id ?? '');
   const note = (at: string, what: string) =>
     setSaid((before) => [{ at, what }, ...before].slice(0, 5));
   return (
@@ -45,19 +46,25 @@ export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string
         Around the rig
       </Txt>
       <Row>
-        <Pick label="Soap on" options={rig.joints} value={joint} onChange={setJoint} />
+        <PickNamed label="Soap on" options={rig.joints} value={joint} onChange={setJoint} />
         <Button
           title="Wet it"
-          onPress={() => void bay.soap(joint).then((found) => note(joint, SOAP[found] ?? found))}
+          onPress={() =>
+            void bay
+              .soap(joint)
+              .then((found) => note(nameOf(rig.joints, joint), SOAP[found] ?? found))
+          }
         />
       </Row>
       <Row>
-        <Pick label="Listen at" options={rig.exhausts} value={port} onChange={setPort} />
+        <PickNamed label="Listen at" options={rig.exhausts} value={port} onChange={setPort} />
         <Button
           title="Listen"
           onPress={() => {
             onListen(port);
-            void bay.listen(port).then((found) => note(port, HEARD[found] ?? found));
+            void bay
+              .listen(port)
+              .then((found) => note(nameOf(rig.exhausts, port), HEARD[found] ?? found));
           }}
         />
       </Row>
@@ -70,16 +77,16 @@ export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string
       ) : null}
       {rig.taps.length > 0 ? (
         <Row>
-          <Pick label="Drain or cock" options={rig.taps} value={tap} onChange={setTap} />
+          <PickNamed label="Drain or cock" options={rig.taps} value={tap} onChange={setTap} />
           <Segments
-            label={`Drain or cock, ${tap}`}
+            label={`Drain or cock, ${nameOf(rig.taps, tap)}`}
             options={OPEN}
             value={frame.opened.includes(tap) ? 'open' : 'shut'}
             onChange={(value) => move({ kind: 'open', way: tap, share: value === 'open' ? 1 : 0 })}
           />
         </Row>
       ) : null}
-      {rig.couplers.length > 0 ? (
+      {rig.hasCouplers ? (
         <Choice
           label="Couplers"
           options={COUPLED}
@@ -88,6 +95,28 @@ export function BayChecks({ bay, onListen }: { bay: Bay; onListen: (port: string
         />
       ) : null}
     </View>
+  );
+}
+
+const nameOf = (things: readonly Named[], id: string) =>
+  things.find((each) => each.id === id)?.name ?? id;
+
+interface PickNamedProps {
+  label: string;
+  options: readonly Named[];
+  value: string;
+  onChange: (id: string) => void;
+}
+
+/** One of many by its name, which is unique on a rig. */
+function PickNamed({ label, options, value, onChange }: PickNamedProps) {
+  return (
+    <Pick
+      label={label}
+      options={options.map(({ name }) => name)}
+      value={nameOf(options, value)}
+      onChange={(name) => onChange(options.find((each) => each.name === name)?.id ?? value)}
+    />
   );
 }
 

@@ -15,7 +15,7 @@ interface BayRunProps {
 /** A run by the book on the rig in the Bay, by the rig's own clock. */
 export function BayRun({ practice, bay, onLeave }: BayRunProps) {
   const { frame, rig, log } = bay;
-  const psi = Math.max(0, frame.psi[rig.nodes.indexOf(rig.gaugePlace)] ?? 0);
+  const psi = Math.max(0, frame.psi[rig.places.findIndex(({ id }) => id === rig.gaugePlace)] ?? 0);
   const { gauge } = practice.run.header.made.unit;
   // A trailer alone has no lamps; the gauge of the service hose is all it shows beside the ladder's.
   const told = rig.hasShopAir

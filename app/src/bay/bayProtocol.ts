@@ -1,3 +1,4 @@
+import type { DrawnRig } from '../air/drawnRig';
 import type { CouplerState, Device, Heard, RigUnderTest, Soap, Wear } from './twinTypes';
 
 /** What the Bay is set up with. */
@@ -30,7 +31,7 @@ export interface BayFrame {
   /** What foot and hand ask for, psi, as they stand. */
   pedalPsi: number;
   handPsi: number;
-  /** Drains, cocks and shop air that stand open, and how the couplers are joined. */
+  /** Drains, cocks and shop air that stand open, by id, and how the couplers are joined. */
   opened: readonly string[];
   coupling: CouplerState;
   speed: number;
@@ -47,17 +48,19 @@ export interface BayFrame {
   devices: readonly Device[];
 }
 
+/** Something on the rig that is found by its id and called by its name. */
+export interface Named {
+  id: string;
+  name: string;
+}
+
 /** What does not change while a rig stands in the Bay. */
-export interface BayRig {
-  nodes: readonly string[];
-  /** By node: what it is, without the name of the towed unit it is on. */
-  roles: readonly string[];
-  ways: readonly { name: string; from: number; to: number; device: boolean }[];
-  joints: readonly string[];
-  exhausts: readonly string[];
+export interface BayRig extends DrawnRig {
+  joints: readonly Named[];
+  exhausts: readonly Named[];
   /** Drains and cocks. */
-  taps: readonly string[];
-  couplers: readonly string[];
+  taps: readonly Named[];
+  hasCouplers: boolean;
   /** What may be wrong with such a rig. */
   faults: readonly { id: string; part: string; title: string }[];
   hasPark: boolean;
@@ -67,19 +70,8 @@ export interface BayRig {
   hasShopAir: boolean;
   /** A hand brake valve with numbered ports stands in place of dash controls. */
   hasHandBrake: boolean;
-  /** Place whose pressure a gauge set is teed into. */
+  /** Place whose pressure a gauge set is teed into, by id. */
   gaugePlace: string;
-  /** Where everything stands on the drawing: from left to right, and for a phone from top to bottom. */
-  layouts: { across: AirLayout; down: AirLayout };
-}
-
-/** Where each place stands on the drawing, px. */
-export interface AirLayout {
-  width: number;
-  height: number;
-  nodes: readonly { x: number; y: number; width: number; height: number }[];
-  /** By way: the points it goes through; empty where it ends outside. */
-  ways: readonly (readonly { x: number; y: number }[])[];
 }
 
 /** What came out when the hunt was ended. */
@@ -116,6 +108,4 @@ export interface BayWorker {
   listen: (exhaust: string) => Heard;
   end: (guesses: readonly string[]) => BayEnd;
   close: () => void;
-  /** Only its parts and their places, with nothing running. */
-  draw: (rig: RigUnderTest) => BayRig;
 }

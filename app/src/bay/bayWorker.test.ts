@@ -1,6 +1,7 @@
 import type { RigUnderTest } from '@keen-bleed/core';
 import { madeUpUnit } from '../test/madeUpUnit';
-import type { BayFrame, BaySetup } from './bayProtocol';
+import { makeDrawing } from '../air/drawing';
+import type { BayFrame, BayRig, BaySetup } from './bayProtocol';
 import { makeBay } from './bayWorker';
 
 const rig: RigUnderTest = {
@@ -16,6 +17,8 @@ const setup = (change: Partial<BaySetup> = {}): BaySetup => ({
   seed: 7,
   ...change,
 });
+
+const placeAt = ({ places }: BayRig, id: string) => places.findIndex((each) => each.id === id);
 
 /** A Bay with a clock that only goes when it is told to. */
 function bayAt(given: BaySetup) {
@@ -90,8 +93,8 @@ describe('the Bay', () => {
       const { opened, frame, pass } = bayAt(setup({ seed }));
       pass(20);
       const { needles, psi } = frame();
-      const true1 = psi[opened.nodes.indexOf('primary tank')] ?? NaN;
-      const true2 = psi[opened.nodes.indexOf('secondary tank')] ?? NaN;
+      const true1 = psi[placeAt(opened, 'primary tank')] ?? NaN;
+      const true2 = psi[placeAt(opened, 'secondary tank')] ?? NaN;
       return [(needles[0]?.psi ?? NaN) - true1, (needles[1]?.psi ?? NaN) - true2];
     };
     expect(off(3)).toEqual(off(3));
@@ -104,8 +107,10 @@ describe('the Bay', () => {
   it('works a trailer alone from the shop: its tank and its service hose have a gauge each', () => {
     const trailer = madeUpUnit('trailer', { number: '22', name: 'trailer' });
     const { bay, opened, frame, pass } = bayAt(setup({ rig: { unit: trailer, towed: [] } }));
-    expect(opened.exhausts).not.toContain('shop service valve: exhaust');
-    expect(opened.joints).not.toContain('shop service hose');
+    const ids = [...opened.exhausts, ...opened.joints].map(({ id }) => id);
+    expect(ids).not.toContain('shop service valve: exhaust');
+    expect(ids).not.toContain('shop service hose');
+    expect(opened.joints).toContainEqual({ id: '#0 tank', name: 'trailer 22 tank' });
     bay.move({ kind: 'speed', times: 16 });
     bay.move({ kind: 'open', way: 'shop valve', share: 1 });
     pass(15);
@@ -116,7 +121,7 @@ describe('the Bay', () => {
     bay.move({ kind: 'hand', psi: 60 });
     pass(1);
     expect(Math.abs((shown().service ?? NaN) - 60)).toBeLessThan(6);
-    expect(frame().psi[opened.nodes.indexOf('trailer 22 left')]).toBeCloseTo(60, 0);
+    expect(frame().psi[placeAt(opened, '#0 left')]).toBeCloseTo(60, 0);
   });
 
   it('lets soap find an open leak, and only there', () => {
@@ -143,7 +148,7 @@ describe('the Bay', () => {
     const tractor = madeUpUnit('tractor', { ports });
     const { bay, opened, frame, pass } = bayAt(setup({ rig: { unit: tractor, towed } }));
     expect(opened).toMatchObject({ hasHandBrake: true, hasPark: false, hasTrailer: false });
-    const psi = (place: string) => frame().psi[opened.nodes.indexOf(place)] ?? NaN;
+    const psi = (place: string) => frame().psi[placeAt(opened, place)] ?? NaN;
     bay.move({ kind: 'engine', rpm: 2100 });
     bay.move({ kind: 'hand-brake', at: 'released' });
     bay.move({ kind: 'speed', times: 16 });
@@ -154,7 +159,7 @@ describe('the Bay', () => {
     bay.move({ kind: 'hand-brake', at: 'test' });
     pass(2);
     expect(psi('rear left spring')).toBeLessThan(5);
-    expect(psi('box 22 left')).toBeLessThan(3);
+    expect(psi('#1 left')).toBeLessThan(3);
     bay.move({ kind: 'open', way: 'primary drain', share: 1 });
     bay.move({ kind: 'couple', how: 'crossed' });
     bay.move({ kind: 'pedal', psi: 20 });
@@ -208,9 +213,9 @@ describe('the Bay', () => {
   it.each(['across', 'down'] as const)(
     'gives every place a box of its own on the drawing, %s',
     (way) => {
-      const { layouts, nodes } = bayAt(setup()).bay.draw(rig);
+      const { layouts, places } = makeDrawing().draw(rig);
       const layout = layouts[way];
-      expect(layout.nodes).toHaveLength(nodes.length);
+      expect(layout.nodes).toHaveLength(places.length);
       for (const [i, one] of layout.nodes.entries()) {
         expect(one.x).toBeGreaterThanOrEqual(0);
         expect(one.x + one.width).toBeLessThanOrEqual(layout.width);

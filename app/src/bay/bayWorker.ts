@@ -14,9 +14,7 @@ import {
   type CouplerState,
   type Fault,
 } from '@keen-bleed/core/twin';
-import { isDrawn } from '../air/circuitOf';
-import { layOut } from '../air/layOut';
-import { outline } from '../air/outline';
+import { describeRig } from '../air/describeRig';
 import type {
   BayEnd,
   BayFrame,
@@ -26,6 +24,7 @@ import type {
   BayWorker,
   HandBrake,
   HowBad,
+  Named,
 } from './bayProtocol';
 
 /** As often as a screen is drawn anew. */
@@ -56,36 +55,28 @@ const DIAL_ERROR_PSI = 4;
 
 const dialError = (random: () => number) => (2 * random() - 1) * DIAL_ERROR_PSI;
 
-/** What does not change about a rig: its parts, and where they stand on the drawing. */
+/** What does not change about a rig: its parts, where they stand on the drawing, and what can be done at them. */
 function describe(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
-  const { nodes, elements } = twin.system.network;
-  const names = nodes.map(({ name }) => name);
-  const ways = elements.map(({ name, from, to, openings }) => ({
-    name,
-    from,
-    to,
-    device: openings.length > 0,
-  }));
-  const across = layOut(names, ways);
-  const called = (fits: RegExp) => ways.map(({ name }) => name).filter((name) => fits.test(name));
+  const { network } = twin.system;
+  const { nodes, elements } = network;
+  const named = (ids: readonly string[], of: readonly Named[]) =>
+    of.filter(({ id }) => ids.includes(id)).map(({ id, name }) => ({ id, name }));
+  const first = nodes.find(({ kind }) => kind === 'primary tank' || kind === 'towed tank');
   return {
-    nodes: names,
-    roles: nodes.map(({ role }) => role),
-    ways,
-    joints: jointsOf(twin),
-    exhausts: exhaustsOf(twin),
-    taps: called(/(drain|cock)$/),
-    couplers: called(/ coupler$/).filter((name) => isDrawn(name)),
+    ...describeRig(network, rig),
+    joints: named(jointsOf(twin), nodes),
+    exhausts: named(exhaustsOf(twin), elements),
+    taps: elements
+      .filter(({ does }) => does === 'drain' || does === 'cock')
+      .map(({ id, name }) => ({ id, name })),
+    hasCouplers: elements.some(({ does }) => does === 'coupler'),
     faults: faultsOf(rig, outsideC).map(({ id, part, title }) => ({ id, part, title })),
-    hasPark: names.includes('park line') && !twin.hasHandBrake,
+    hasPark: twin.hasPlace('park line') && !twin.hasHandBrake,
     hasTrailer: twin.hasLatch('trailer supply valve'),
     hasHandValve: twin.hasPlace('hand signal') && !twin.hasHandBrake,
     hasShopAir: twin.hasWay('shop service valve: inlet'),
     hasHandBrake: twin.hasHandBrake,
-    gaugePlace: names.includes('primary tank')
-      ? 'primary tank'
-      : (nodes.find(({ role }) => role === 'tank')?.name ?? names[0] ?? ''),
-    layouts: { across, down: outline(across, ways) },
+    gaugePlace: (first ?? nodes[0])?.id ?? '',
   };
 }
 
@@ -113,15 +104,6 @@ function dialsOf(
   ];
 }
 
-/** Ends the name of a way that only crossed couplers have. */
-const CROSSED = ' supply on service coupler';
-
-/** What is towed, by its name in the network. */
-const towedNames = (twin: Twin) =>
-  twin.system.network.elements.flatMap(({ name }) =>
-    name.endsWith(CROSSED) ? [name.slice(0, -CROSSED.length)] : [],
-  );
-
 /** Keeps one rig running in real time, or faster, and tells the screen what it does. */
 export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let twin: Twin | null = null;
@@ -145,8 +127,8 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
     const { rig } = setup;
     const on = twin;
     const { nodes } = on.system.network;
-    const warned = ['primary warning', 'secondary warning'].some(
-      (name) => on.hasPlace(name.replace('warning', 'tank')) && !on.isHigh(name),
+    const warned = ['primary', 'secondary'].some(
+      (circuit) => on.hasPlace(`${circuit} tank`) && !on.isHigh(`${circuit} warning`),
     );
     const tremble = on.rpm > 0 ? trembleAt(usualSeenGauge, on.timeS) : 0;
     return {
@@ -169,7 +151,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       warning: on.hasPlace('primary tank') && warned,
       stopLamp: on.isHigh('stop lamp'),
       purging: on.hasPlace('dryer') && scfmOf(on.flowKgPerS('purge valve')) > 0.5,
-      psi: nodes.map(({ name }) => on.psi(name)),
+      psi: nodes.map(({ id }) => on.psi(id)),
       scfm: Array.from(on.run.flows, scfmOf),
       devices: deviceStates(on),
     };
@@ -203,8 +185,8 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         load: given.load,
         tanksPsi: FOUND_PSI,
       });
-      for (const { name } of twin.system.network.elements) {
-        if (name.endsWith(' cock') && twin.openOf(name) > 0) opened.add(name);
+      for (const { id, does } of twin.system.network.elements) {
+        if (does === 'cock' && twin.openOf(id) > 0) opened.add(id);
       }
       const random = draw(given.seed);
       const pool = faultsOf(given.rig, given.outsideC);
@@ -223,7 +205,6 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       send();
       return described;
     },
-    draw: (rig) => describe(new Twin(rig), rig, 20),
     move(move: BayMove) {
       if (!twin) return;
       switch (move.kind) {
@@ -266,11 +247,11 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
           break;
         case 'couple': {
           coupling = move.how;
-          const [first, ...others] = towedNames(twin);
-          if (first) twin.couple(first, move.how);
+          const [first, ...others] = twin.towedUnits;
+          if (first !== undefined) twin.couple(first, move.how);
           // What comes apart does so behind the truck; what is crossed is crossed all along.
-          for (const name of others)
-            twin.couple(name, move.how === 'crossed' ? 'crossed' : 'right');
+          for (const unit of others)
+            twin.couple(unit, move.how === 'crossed' ? 'crossed' : 'right');
           break;
         }
         case 'speed':

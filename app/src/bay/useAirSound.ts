@@ -23,8 +23,8 @@ export function useAirSound(bay: Bay, on: boolean): (port: string) => void {
     const at = ear.current;
     const close = at !== null && frame.timeS < at.untilS;
     const heard = rig.exhausts.reduce((sum, port) => {
-      const e = rig.ways.findIndex(({ name }) => name === port);
-      return close && port !== at.port ? sum : sum + Math.abs(frame.scfm[e] ?? 0);
+      const e = rig.ways.findIndex(({ id }) => id === port.id);
+      return close && port.id !== at.port ? sum : sum + Math.abs(frame.scfm[e] ?? 0);
     }, 0);
     sound.current.hear(heard, close);
   }, [frame, rig]);

@@ -52,7 +52,7 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
       )
       .then((opened) => {
         if (!open) return;
-        gaugeAt = opened.nodes.indexOf(opened.gaugePlace);
+        gaugeAt = opened.places.findIndex(({ id }) => id === opened.gaugePlace);
         setStarted(fromMs);
         setRig(opened);
       })

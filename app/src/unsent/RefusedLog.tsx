@@ -15,7 +15,7 @@ import { Notice } from '../ui/Notice';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { sayFact, withWords, wordsOf } from './sayFact';
-import { logTitle, type WaitingLog } from './UnsentScreen';
+import { logTitle, type WaitingLog } from './waitingLog';
 
 type Asked = 'correct' | 'drop' | 'off' | null;
 

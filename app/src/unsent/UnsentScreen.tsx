@@ -1,11 +1,7 @@
-import { rigTitle, unitsOfHeader } from '@keen-bleed/core';
 import { useCallback, useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { sayDay, sayTime } from '../data/when';
-import type { DeviceFact, DeviceLog } from '../store/database';
-import { isWritable, unsentFacts, waitingLogs } from '../store/logs';
-import type { Writer } from '../store/kept';
 import { sendNow, useOutbox } from '../store/outbox';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -15,12 +11,7 @@ import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { RefusedLog } from './RefusedLog';
-
-/** A log that waits, with what of it waits. */
-export interface WaitingLog {
-  log: DeviceLog;
-  facts: readonly DeviceFact[];
-}
+import { logTitle, waitingFor, type WaitingLog } from './waitingLog';
 
 /** What has not reached the server, why, and every way out of it. */
 export function UnsentScreen() {
@@ -84,20 +75,4 @@ export function UnsentScreen() {
       ) : null}
     </Screen>
   );
-}
-
-/** What waits for the server of what a person may write in, what was refused first. */
-async function waitingFor(who: Writer): Promise<WaitingLog[]> {
-  const logs = (await waitingLogs()).filter((log) => isWritable(log, who));
-  const found = await Promise.all(
-    logs.map(async (log) => ({ log, facts: await unsentFacts(log.id) })),
-  );
-  return found.sort((a, b) => Number(a.log.refused === null) - Number(b.log.refused === null));
-}
-
-/** A log as it is called in a list. */
-export function logTitle(log: DeviceLog): string {
-  const [unit, ...towed] = unitsOfHeader(log.header);
-  const on = unit ? rigTitle({ unit, towed }) : '';
-  return `${log.kind === 'run' ? 'Run' : 'Visit'} of ${on}`;
 }

@@ -35,7 +35,7 @@ describe('the pedal', () => {
   it('fills a trailer to 60 psi in half a second [std: 49 CFR 571.121 S5.3.3, value from memory]', () => {
     const twin = released(semi);
     twin.ask('pedal', 150);
-    expect(until(twin, 30, 'trailer 22 left', (psi) => psi >= 60)).toBeLessThan(0.5);
+    expect(until(twin, 30, '#1 left', (psi) => psi >= 60)).toBeLessThan(0.5);
   });
 });
 
@@ -99,7 +99,7 @@ describe('parked, with the pedal down', () => {
 describe('a relay’s states', () => {
   it('are off at rest, on while it applies, hold once it has, and off as it lets go', () => {
     const twin = new Twin(truck, { tanksPsi: 120 });
-    const state = () => deviceStates(twin).find(({ name }) => name === 'rear relay')?.state;
+    const state = () => deviceStates(twin).find(({ id }) => id === 'rear relay')?.state;
     twin.dash('park valve', true);
     twin.advanceTo(30);
     expect(state()).toBe('off');

@@ -2,9 +2,10 @@
 export { Twin, type CouplerState, type TwinSite } from './twin';
 export type { Wear } from './wear';
 export type { AirEvent } from './solver/airRun';
-export type { Network, NetElement, NetNode } from './network/network';
+export type { Network, NetElement, NetNode, WayDoes } from './network/network';
 export { OUTSIDE } from './network/network';
-export { faultsOf } from './faults/faultsOf';
+export { faultsOf, partOf } from './faults/faultsOf';
+export { placeInfo, type Circuit, type PlaceKind } from './network/placeKinds';
 export { twinWith } from './faults/twinWith';
 export type { Fault, Severity } from './faults/fault';
 export { deviceStates, type Device, type DeviceState } from './senses/deviceStates';

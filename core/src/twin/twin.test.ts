@@ -65,11 +65,11 @@ describe('whatever is done', () => {
         twin.ask('pedal', pedal);
         twin.advanceTo(5 + atS);
         const { nodes, elements } = twin.system.network;
-        const gauge = (node: number) => (node === OUTSIDE ? 0 : twin.psi(nodes[node]!.name));
-        for (const { name, from, to } of elements) {
-          const flow = twin.flowKgPerS(name);
+        const gauge = (node: number) => (node === OUTSIDE ? 0 : twin.psi(nodes[node]!.id));
+        for (const { id, from, to } of elements) {
+          const flow = twin.flowKgPerS(id);
           if (flow !== 0) {
-            expect([name, Math.sign(flow)]).toEqual([name, Math.sign(gauge(from) - gauge(to))]);
+            expect([id, Math.sign(flow)]).toEqual([id, Math.sign(gauge(from) - gauge(to))]);
           }
         }
       }),
@@ -82,29 +82,36 @@ describe('whatever is done', () => {
       fc.property(fc.integer({ min: 60, max: 130 }), (psi) => {
         const twin = new Twin(semi, { tanksPsi: psi });
         // Shut in: nothing lets air out but what is asked for, and nothing is.
-        for (const { name, to } of twin.system.network.elements) {
-          if (to === OUTSIDE) twin.block(name, 0);
+        for (const { id, to } of twin.system.network.elements) {
+          if (to === OUTSIDE) twin.block(id, 0);
         }
         const before = twin.system.massKg(twin.run.state);
         twin.dash('park valve', true);
         twin.dash('trailer supply valve', true);
         twin.advanceTo(60);
-        expect(twin.psi('trailer 22 left spring')).toBeGreaterThan(30);
+        expect(twin.psi('#1 left spring')).toBeGreaterThan(30);
         expect(Math.abs(twin.system.massKg(twin.run.state) / before - 1)).toBeLessThan(5e-4);
       }),
       { numRuns: 10 },
     );
   });
 
-  const leaks = ['primary tank', 'spring line', 'front left', 'rear left', 'governor line'];
-  it('no air is made, no pressure is under nothing, and no leak makes a tank rise', () => {
+  /** Where a leak's air comes from, which a leak can only lower. */
+  const tankBehind: Readonly<Record<string, string>> = {
+    'primary tank': 'primary tank',
+    'rear left': 'primary tank',
+    'front left': 'secondary tank',
+    'governor line': 'supply tank',
+    'spring line': 'supply tank',
+  };
+  it('no air is made, no pressure is under nothing, and a leak lowers the tank behind it', () => {
     fc.assert(
       fc.property(
         fc.record({
           psi: fc.integer({ min: 30, max: 130 }),
           pedal: fc.integer({ min: 0, max: 130 }),
           park: fc.boolean(),
-          leak: fc.constantFrom(...leaks),
+          leak: fc.constantFrom(...Object.keys(tankBehind)),
           size: fc.double({ min: 1e-11, max: 3e-9, noNaN: true }),
         }),
         ({ psi, pedal, park, leak, size }) => {
@@ -115,8 +122,8 @@ describe('whatever is done', () => {
             const note = (toS: number) => {
               twin.advanceTo(toS);
               masses.push(twin.system.massKg(twin.run.state));
-              for (const { name } of twin.system.network.nodes) {
-                expect(twin.psi(name)).toBeGreaterThan(-0.5);
+              for (const { id } of twin.system.network.nodes) {
+                expect(twin.psi(id)).toBeGreaterThan(-0.5);
               }
             };
             twin.dash('park valve', park);
@@ -134,12 +141,20 @@ describe('whatever is done', () => {
             // The engine stands: air only goes. A part in two thousand is the solver's.
             if (i > 0) expect(mass).toBeLessThan(sound.masses[i - 1]! * 1.0005);
           });
-          for (const tank of ['primary tank', 'secondary tank', 'supply tank']) {
-            expect(leaking.twin.psi(tank)).toBeLessThan(sound.twin.psi(tank) + 0.3);
-          }
+          // The other tanks may stand higher with it: where less air reaches the springs, they give less.
+          const tank = tankBehind[leak]!;
+          expect(leaking.twin.psi(tank)).toBeLessThan(sound.twin.psi(tank) + 0.05);
         },
       ),
-      { numRuns: 25 },
+      {
+        numRuns: 25,
+        // Once taken for a fault: the secondary tank stood 0.4 to 1.2 psi higher with a leak in the other circuit.
+        examples: [
+          [{ psi: 54, pedal: 71, park: false, leak: 'primary tank', size: 2.9999999999999983e-9 }],
+          [{ psi: 51, pedal: 126, park: false, leak: 'rear left', size: 2.999999999999999e-9 }],
+          [{ psi: 130, pedal: 107, park: true, leak: 'rear left', size: 2.9999999999999934e-9 }],
+        ],
+      },
     );
   });
 });

@@ -1,6 +1,8 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { PA_PER_PSI } from './network/pascal';
 import { airOf, SHOP_AIR, SHOP_PA } from './network/airOf';
+import { towedPrefix, type WayDoes } from './network/network';
+import { placeInfo } from './network/placeKinds';
 import { AirRun, type AirEvent } from './solver/airRun';
 import { AirSystem } from './equations/airSystem';
 import { outsidePaAt } from './equations/outside';
@@ -16,6 +18,9 @@ const HOLD_OFF_PSI = 95;
 const LET_GO_PA = -40_000;
 /** The compressor turns at half of the engine's speed. */
 const COMPRESSOR_PER_ENGINE = 0.5;
+
+/** What nobody has opened yet when a rig is walked up to. */
+const SHUT_AT_REST: ReadonlySet<WayDoes> = new Set(['drain', 'shop valve', 'test position']);
 
 /** Where a rig stands, and how it stands there before anything is touched. */
 export interface TwinSite {
@@ -62,9 +67,9 @@ export class Twin {
     }: TwinSite = {},
   ) {
     const network = airOf(rig, { load, sides });
-    this.places = byName(network.nodes);
-    this.ways = byName(network.elements);
-    this.latches = byName(network.latches);
+    this.places = byId(network.nodes);
+    this.ways = byId(network.elements);
+    this.latches = byId(network.latches);
     const system = new AirSystem(network);
     system.outsidePa = outsidePaAt(heightM);
     system.outsideK = KELVIN + outsideC;
@@ -74,18 +79,15 @@ export class Twin {
     this.gate = new Float64Array(network.elements.length).fill(1);
     this.limit = new Float64Array(network.elements.length).fill(1);
     this.leastOpen = new Float64Array(network.elements.length);
-    for (const { name } of network.elements) {
-      if (/drain$|shop valve$|hand brake valve: test$/.test(name)) this.gate[this.wayOf(name)] = 0;
-    }
-    const last = rig.towed.length > 0 || network.nodes[0]?.name === SHOP_AIR;
-    if (last) {
-      const cocks = network.elements.filter(({ name }) => name.endsWith(' cock')).slice(-2);
-      for (const { name } of cocks) this.gate[this.wayOf(name)] = 0;
-    }
-    const state = system.atRest((name) =>
-      name === SHOP_AIR
+    // Of the cocks those of the last unit are shut: behind it there is nothing.
+    const last = Math.max(...network.elements.map(({ unit }) => unit));
+    network.elements.forEach(({ does, unit }, e) => {
+      if (SHUT_AT_REST.has(does) || (does === 'cock' && unit === last)) this.gate[e] = 0;
+    });
+    const state = system.atRest(({ kind }) =>
+      kind === SHOP_AIR
         ? SHOP_PA
-        : name.endsWith(' tank') || name === 'dash feed'
+        : placeInfo(kind).isTank || kind === 'dash feed'
           ? tanksPsi * PA_PER_PSI
           : 0,
     );
@@ -107,6 +109,14 @@ export class Twin {
   /** Goes on to a moment, seconds from the start. */
   advanceTo(toS: number): void {
     this.run.advanceTo(toS);
+  }
+
+  /** Places in the rig, from the front, of what is towed. */
+  get towedUnits(): readonly number[] {
+    const units = this.system.network.nodes.flatMap(({ kind, unit }) =>
+      kind === 'towed tank' ? [unit] : [],
+    );
+    return [...new Set(units)];
   }
 
   /** Gauge pressure in a place, psi. @throws where there is no such place */
@@ -223,16 +233,17 @@ export class Twin {
     this.run.changed();
   }
 
-  /** Couples a towed unit: right, with its lines crossed, or not at all, with both lines open at either end. */
-  couple(towed: string, how: CouplerState): void {
+  /** Couples a towed unit, by its place in the rig: right, with its lines crossed, or not at all, with both lines open at either end. */
+  couple(unit: number, how: CouplerState): void {
+    const towed = towedPrefix(unit);
     const { conductance } = this.system;
     for (const line of ['supply', 'service'] as const) {
       const other = line === 'supply' ? 'service' : 'supply';
-      this.gate[this.wayOf(`${towed} ${line} coupler`)] = how === 'right' ? 1 : 0;
-      conductance[this.wayOf(`${towed} ${line} on ${other} coupler`)] =
+      this.gate[this.wayOf(`${towed}${line} coupler`)] = how === 'right' ? 1 : 0;
+      conductance[this.wayOf(`${towed}${line} on ${other} coupler`)] =
         how === 'crossed' ? COUPLED : 0;
       for (const end of ['front', 'rear']) {
-        conductance[this.wayOf(`${towed} ${line} coupler, ${end}`)] = how === 'apart' ? COUPLED : 0;
+        conductance[this.wayOf(`${towed}${line} coupler, ${end}`)] = how === 'apart' ? COUPLED : 0;
       }
     }
     this.refresh();
@@ -280,8 +291,8 @@ export class Twin {
       openHigh: readonly string[];
       openLow: readonly string[];
     };
-    for (const name of openHigh) this.gate[this.wayOf(name)] = high ? 1 : 0;
-    for (const name of openLow) this.gate[this.wayOf(name)] = high ? 0 : 1;
+    for (const id of openHigh) this.gate[this.wayOf(id)] = high ? 1 : 0;
+    for (const id of openLow) this.gate[this.wayOf(id)] = high ? 0 : 1;
     if (openHigh.length + openLow.length > 0) this.refresh();
   }
 
@@ -295,23 +306,23 @@ export class Twin {
     this.system.changed();
   }
 
-  private followerOf(name: string): number {
-    return this.system.network.followers.findIndex((each) => each.name === name);
+  private followerOf(id: string): number {
+    return this.system.network.followers.findIndex((each) => each.id === id);
   }
 
-  private placeOf(name: string): number {
-    const place = this.places.get(name);
-    if (place === undefined) throw new Error(`This rig has no ${name}`);
+  private placeOf(id: string): number {
+    const place = this.places.get(id);
+    if (place === undefined) throw new Error(`This rig has no ${id}`);
     return place;
   }
 
-  private wayOf(name: string): number {
-    const way = this.ways.get(name);
-    if (way === undefined) throw new Error(`This rig has no ${name}`);
+  private wayOf(id: string): number {
+    const way = this.ways.get(id);
+    if (way === undefined) throw new Error(`This rig has no ${id}`);
     return way;
   }
 }
 
-function byName(things: readonly { name: string }[]): Map<string, number> {
-  return new Map(things.map(({ name }, i) => [name, i]));
+function byId(things: readonly { id: string }[]): Map<string, number> {
+  return new Map(things.map(({ id }, i) => [id, i]));
 }

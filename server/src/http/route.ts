@@ -8,8 +8,6 @@ import {
 } from '@keen-bleed/contract';
 import type { Static, TSchema } from '@sinclair/typebox';
 import { raw, type Request, type Response, type Router } from 'express';
-import { signedIn, signedInAs } from '../accounts/session';
-import type { Db } from '../db/database';
 import { ApiError, notFound } from './apiError';
 
 type Shape<N extends SchemaName> = Extract<ReturnType<typeof check<N>>, { ok: true }>['value'];
@@ -70,19 +68,20 @@ export type AnswerCheck = (route: Route, body: unknown) => void;
 const LARGEST_IMAGE = '3mb';
 const IMAGES = ['image/jpeg', 'image/png', 'image/webp'];
 
+/** Finds out who is behind a request, and refuses whoever is none of those who may. */
+export type Identify = (request: Request, who: readonly Role[]) => Promise<Me>;
+
 /** Puts routes on a router, in their order. */
 export function mount(
   router: Router,
-  db: Db,
+  identify: Identify,
   routes: readonly Route[],
   onAnswer?: AnswerCheck,
 ): void {
   for (const each of routes) {
     const before = each.body === 'image' ? [raw({ type: IMAGES, limit: LARGEST_IMAGE })] : [];
     router[each.method](each.path, ...before, async (request, response) => {
-      const me = each.who.includes('viewer')
-        ? await signedIn(db, request)
-        : await signedInAs(db, request, ...each.who);
+      const me = await identify(request, each.who);
       const answer = await each.does({
         me,
         body:

@@ -17,7 +17,7 @@ import type { LinkedGauge } from '../../linked/linkedGauge';
 import type { LiveRun, NewRunFact } from '../../store/useRun';
 import { useRunClock } from './runClock';
 import { signalHoldOver, signalMark } from './signal';
-import { useBounceGuard } from '../pad/useBounceGuard';
+import { useBounceGuard } from './useBounceGuard';
 import { useNow } from './useNow';
 
 /** What lies in front of the technician at one moment of a run, and what they can do about it. */

@@ -3,7 +3,7 @@ import { add, AirSlopes } from './airSlopes';
 import { airTables, isSound, type AirTables } from './airTables';
 import { AirWays, type WaySettings } from './airWays';
 import { compressorAt, type CompressorAt } from './compressor';
-import type { Network } from '../network/network';
+import type { NetNode, Network } from '../network/network';
 import type { SparseLu } from '../algebra/sparseLu';
 
 /** A check for pressures that cannot be: no step of the solver may come near a vacuum. */
@@ -89,9 +89,9 @@ export class AirSystem implements WaySettings {
   }
 
   /** A state with a gauge pressure for each node, at the temperature outside. */
-  atRest(gaugePa: (name: string) => number): Float64Array {
+  atRest(gaugePa: (node: NetNode) => number): Float64Array {
     const state = new Float64Array(this.size);
-    this.network.nodes.forEach((node, i) => (state[i] = this.outsidePa + gaugePa(node.name)));
+    this.network.nodes.forEach((node, i) => (state[i] = this.outsidePa + gaugePa(node)));
     this.asked.forEach((_, i) => (state[this.nodeCount + i] = this.outsidePa));
     for (const node of this.tables.tanks) state[this.tables.heat[node]!] = this.outsideK;
     return state;

@@ -13,10 +13,11 @@ export function circuitFaults(twin: Twin): Fault[] {
     if (twin.hasPlace(place)) found.push(...make());
   };
   each('primary tank', () => [
-    leak('primary tank', 'leaks at its drain or a joint', 1),
+    leak('primary tank', 'primary tank', 'leaks at its drain or a joint', 1),
     seat('primary drain', 'primary tank drain', 'does not close', 1, 0.02),
     {
       id: 'foot valve stays',
+      at: 'foot valve, primary: exhaust',
       part: 'foot valve',
       title: 'does not come back whole: the brakes drag',
       hard: 2,
@@ -33,6 +34,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     seat('rear relay: exhaust', 'rear relay', 'its exhaust does not seal', 2),
     {
       id: 'rear relay crack',
+      at: 'rear relay: inlet',
       part: 'rear relay',
       title: 'opens late: its crack pressure is not that of the others',
       hard: 3,
@@ -40,6 +42,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     {
       id: 'primary check',
+      at: 'primary check',
       part: 'primary supply check valve',
       title: 'does not hold the tank',
       hard: 3,
@@ -47,6 +50,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     {
       id: 'warning low',
+      at: 'primary warning',
       part: 'low-pressure switch',
       title: 'warns too late',
       hard: 1,
@@ -59,6 +63,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     {
       id: 'warning dead',
+      at: 'primary warning',
       part: 'low-pressure switch',
       title: 'never warns: its wire is off',
       hard: 1,
@@ -75,6 +80,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     {
       id: 'warning always',
+      at: 'primary warning',
       part: 'low-pressure switch',
       title: 'warns for ever: its wire touches the frame',
       hard: 1,
@@ -90,6 +96,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     {
       id: 'stop lamp dead',
+      at: 'stop lamp',
       part: 'stop-lamp switch',
       title: 'does not close: its wire is off',
       hard: 1,
@@ -98,6 +105,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     {
       id: 'stop lamp late',
+      at: 'stop lamp',
       part: 'stop-lamp switch',
       title: 'closes late',
       hard: 2,
@@ -109,16 +117,20 @@ export function circuitFaults(twin: Twin): Fault[] {
   ]);
   // A unit may have no chambers at one of its ends.
   each('rear left', () => [
-    { ...leak('rear left', 'a chamber diaphragm leaks on the service side', 2), oneSide: true },
+    {
+      ...leak('rear left', 'rear left', 'a chamber diaphragm leaks on the service side', 2),
+      oneSide: true,
+    },
   ]);
   each('front left', () => [
-    { ...leak('front left', 'a front hose or diaphragm leaks', 2), oneSide: true },
+    { ...leak('front left', 'front left', 'a front hose or diaphragm leaks', 2), oneSide: true },
   ]);
   each('secondary tank', () => [
-    leak('secondary tank', 'leaks at its drain or a joint', 1),
+    leak('secondary tank', 'secondary tank', 'leaks at its drain or a joint', 1),
     seat('front quick-release: exhaust', 'front quick-release', 'its exhaust does not seal', 2),
     {
       id: 'quick-release blocked',
+      at: 'front quick-release: exhaust',
       part: 'front quick-release',
       title: 'its exhaust is blocked: the front drags',
       hard: 2,
@@ -127,6 +139,7 @@ export function circuitFaults(twin: Twin): Fault[] {
     },
     {
       id: 'secondary check',
+      at: 'secondary check',
       part: 'secondary supply check valve',
       title: 'does not hold the tank',
       hard: 3,
@@ -146,11 +159,12 @@ export function circuitFaults(twin: Twin): Fault[] {
     );
   }
   for (const axle of ['', 'front ']) {
-    if (twin.hasWay(`${axle}load-sensing valve: inlet`)) found.push(...loadFaults(axle));
+    if (twin.hasWay(`${axle}load-sensing valve: inlet`)) found.push(...loadFaults(axle, axle));
   }
   if (twin.hasWay('dash double check: first')) {
     found.push({
       id: 'dash double check',
+      at: 'dash double check: first',
       part: 'double check valve',
       title: 'passes from one circuit into the other',
       hard: 3,
@@ -162,9 +176,15 @@ export function circuitFaults(twin: Twin): Fault[] {
     });
   }
   each('spring line', () => [
-    leak('spring line', 'leaks on the spring side: only with the park brake released', 2),
+    leak(
+      'spring line',
+      'spring line',
+      'leaks on the spring side: only with the park brake released',
+      2,
+    ),
     {
       id: 'centre seal',
+      at: 'rear left centre seal',
       part: 'spring brake chamber',
       title: 'its centre seal passes hold-off air into the service side',
       hard: 3,
@@ -180,6 +200,7 @@ export function circuitFaults(twin: Twin): Fault[] {
       seat('park valve: exhaust', 'park valve', 'leaks at its exhaust, pushed in', 2),
       {
         id: 'park valve low',
+        at: 'park valve',
         part: 'park valve',
         title: 'pops out too late',
         hard: 1,
@@ -187,6 +208,7 @@ export function circuitFaults(twin: Twin): Fault[] {
       },
       {
         id: 'park valve high',
+        at: 'park valve',
         part: 'park valve',
         title: 'pops out too early',
         hard: 1,
@@ -198,12 +220,13 @@ export function circuitFaults(twin: Twin): Fault[] {
     found.push(seat('hand brake valve: exhaust', 'hand brake valve', 'leaks at 3, released', 2));
   }
   each('trailer supply line', () => [
-    leak('trailer supply line', 'leaks: only with the trailer supplied', 2),
+    leak('trailer supply line', 'trailer supply line', 'leaks: only with the trailer supplied', 2),
   ]);
   if (twin.hasLatch('trailer supply valve')) {
     found.push(
       {
         id: 'trailer supply stuck',
+        at: 'trailer supply valve',
         part: 'trailer supply valve',
         title: 'stuck: it does not pop out',
         hard: 1,
@@ -213,6 +236,7 @@ export function circuitFaults(twin: Twin): Fault[] {
       seat('tractor protection', 'tractor protection valve', 'does not shut', 3, 0.3),
       {
         id: 'hand valve on',
+        at: 'hand valve: inlet',
         part: 'hand valve',
         title: 'not fully off: air at the service coupler',
         hard: 2,

@@ -7,7 +7,9 @@ export type Severity = number;
 /** Something that can be wrong with one part of a rig. */
 export interface Fault {
   id: string;
-  /** The part, by what it does. */
+  /** The place, way or latch it is on, by id; 'compressor' for the compressor itself. */
+  at: string;
+  /** The part, by what it does. Only ever shown. */
   part: string;
   /** What is wrong with it. */
   title: string;
@@ -28,6 +30,7 @@ export const between = (least: number, most: number, severity: Severity) =>
 /** A hole of `least` to `most` mm in a place. */
 export function leak(
   place: string,
+  part: string,
   title: string,
   hard: Fault['hard'],
   least = 0.3,
@@ -35,7 +38,8 @@ export function leak(
 ): Fault {
   return {
     id: `leak: ${place}`,
-    part: place,
+    at: place,
+    part,
     title,
     hard,
     apply: (twin, severity) => twin.leak(place, holeConductance(between(least, most, severity))),
@@ -52,6 +56,7 @@ export function seat(
 ): Fault {
   return {
     id: `seat: ${way}`,
+    at: way,
     part,
     title,
     hard,
@@ -70,6 +75,7 @@ export function blocked(
 ): Fault {
   return {
     id: `blocked: ${way}`,
+    at: way,
     part,
     title,
     hard,

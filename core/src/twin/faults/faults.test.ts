@@ -1,7 +1,9 @@
 import { newUnitDraft } from '../../rig/newUnit';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import { testUnit } from '../../test/walk';
-import { faultsOf } from './faultsOf';
+import { faultsOf, partOf } from './faultsOf';
+import { partsOf } from '../../rig/partsOf';
+import { unitsOf } from '../../rig/rigUnderTest';
 import { Twin } from '../twin';
 
 const truck: RigUnderTest = {
@@ -65,6 +67,31 @@ describe('the faults of a rig', () => {
     expect(parts).not.toContain('supply relay');
   });
 
+  it.each([
+    ['a truck', truck],
+    ['a tractor and trailer', semi],
+    ['numbered ports', numbered],
+    ['a trailer on shop air', { unit: semi.towed[0]!, towed: [] }],
+  ])('of %s are each of a part its unit has, as everything in its air is', (_, rig) => {
+    const twin = new Twin(rig);
+    const partsAt = unitsOf(rig).map((unit) => partsOf(unit).map(({ id }) => id));
+    for (const fault of faultsOf(rig, -10)) {
+      const { unit, part } = partOf(fault, twin);
+      expect([fault.id, partsAt[unit]?.includes(part)]).toEqual([fault.id, true]);
+    }
+    const { nodes, elements, latches } = twin.system.network;
+    for (const { id, unit, part } of [...nodes, ...elements, ...latches]) {
+      if (unit >= 0) expect([id, partsAt[unit]?.includes(part ?? '')]).toEqual([id, true]);
+    }
+    // Ids are found again, whatever people call their units.
+    const ids = nodes.map(({ id }) => id);
+    const renamed = {
+      unit: { ...rig.unit, name: 'primary tank' },
+      towed: rig.towed.map((each) => ({ ...each, name: 'supply' })),
+    };
+    expect(new Twin(renamed).system.network.nodes.map(({ id }) => id)).toEqual(ids);
+  });
+
   it('are those of parts it has, each named once', () => {
     const ids = faultsOf(truck).map(({ id }) => id);
     expect(new Set(ids).size).toBe(ids.length);
@@ -80,9 +107,9 @@ describe('the faults of a rig', () => {
     twin.advanceTo(100);
     twin.ask('pedal', 0);
     twin.advanceTo(110);
-    for (const { name } of twin.system.network.nodes) {
-      expect(twin.psi(name)).toBeGreaterThan(-0.5);
-      expect(twin.psi(name)).toBeLessThan(260);
+    for (const { id } of twin.system.network.nodes) {
+      expect(twin.psi(id)).toBeGreaterThan(-0.5);
+      expect(twin.psi(id)).toBeLessThan(260);
     }
   });
 
@@ -100,9 +127,9 @@ describe('the faults of a rig', () => {
       each.apply(twin, 1);
       twin.ask('pedal', 0);
       twin.advanceTo(15);
-      for (const { name } of twin.system.network.nodes) {
-        expect(twin.psi(name)).toBeGreaterThan(-0.5);
-        expect(twin.psi(name)).toBeLessThan(200);
+      for (const { id } of twin.system.network.nodes) {
+        expect(twin.psi(id)).toBeGreaterThan(-0.5);
+        expect(twin.psi(id)).toBeLessThan(200);
       }
     }
   });
@@ -210,11 +237,11 @@ describe('the faults of a rig', () => {
       const twin = semiWith(id);
       twin.engine(1400);
       twin.advanceTo(60);
-      return twin.psi('box 22 left spring');
+      return twin.psi('#1 left spring');
     };
     expect(springs(null)).toBeGreaterThan(80);
-    expect(springs('box 22 crossed')).toBeLessThan(30);
-    expect(springs('box 22 cock')).toBeLessThan(30);
+    expect(springs('#1 crossed')).toBeLessThan(30);
+    expect(springs('#1 cock')).toBeLessThan(30);
   });
 
   it.each([
@@ -318,7 +345,7 @@ describe('the faults of a rig', () => {
     const service = (id: string | null) => {
       const twin = semiWith(id);
       twin.advanceTo(40);
-      return twin.psi('box 22 service line');
+      return twin.psi('#1 service line');
     };
     expect(service(null)).toBeLessThan(0.5);
     expect(service('hand valve on')).toBeGreaterThan(1.5);

@@ -1,4 +1,5 @@
-import type { RigUnderTest } from '../../rig/rigUnderTest';
+import { unitsOf, type RigUnderTest } from '../../rig/rigUnderTest';
+import { unitTitle } from '../../rig/unitTitle';
 import { Twin } from '../twin';
 import { circuitFaults } from './circuitFaults';
 import { blocked, type Fault } from './fault';
@@ -16,10 +17,11 @@ const FREEZES_UNDER_C = 2;
 export function faultsOf(rig: RigUnderTest, outsideC = 20): Fault[] {
   const twin = new Twin(rig);
   const freezes = outsideC < FREEZES_UNDER_C;
-  const towed = twin.system.network.nodes
-    .filter(({ name, role }) => role === 'tank' && name !== role)
-    .map(({ name }) => name.slice(0, -' tank'.length))
-    .flatMap((name) => towedFaults(name, twin, freezes));
+  const units = unitsOf(rig);
+  const towed = twin.towedUnits.flatMap((at) => {
+    const unit = units[at];
+    return unit ? towedFaults(at, unitTitle(unit), twin, freezes) : [];
+  });
   const powered = twin.hasPlace('governor line')
     ? [
         ...supplyFaults,
@@ -29,4 +31,16 @@ export function faultsOf(rig: RigUnderTest, outsideC = 20): Fault[] {
       ]
     : [];
   return [...powered, ...circuitFaults(twin), ...towed];
+}
+
+/** Which part of which unit of the rig a fault is of. */
+export function partOf({ at }: Pick<Fault, 'at'>, twin: Twin): { unit: number; part: string } {
+  if (at === 'compressor') return { unit: 0, part: 'compressor' };
+  const { nodes, elements, latches } = twin.system.network;
+  const found =
+    nodes.find(({ id }) => id === at) ??
+    elements.find(({ id }) => id === at) ??
+    latches.find(({ id }) => id === at);
+  if (found?.part == null) throw new Error(`no part of this rig is at ${at}`);
+  return { unit: found.unit, part: found.part };
 }

@@ -1,12 +1,14 @@
 import { between, seat, type Fault } from './fault';
 
-/** What can be wrong with a load-sensing valve; `of` is the towed unit's name or "front", with a space, or nothing. */
-export function loadFaults(of: string): Fault[] {
+/** What can be wrong with a load-sensing valve; `of` begins its ids, and `called` its name. */
+export function loadFaults(of: string, called: string): Fault[] {
   const way = `${of}load-sensing valve`;
+  const part = `${called}load-sensing valve`;
   return [
     {
       id: `${way} low`,
-      part: way,
+      at: `${way}: inlet`,
+      part,
       title: 'out of adjustment: it gives too little',
       hard: 2,
       apply: (on, severity) => {
@@ -15,6 +17,6 @@ export function loadFaults(of: string): Fault[] {
         on.shift(`${way}: exhaust`, by);
       },
     },
-    seat(`${way}: exhaust`, way, 'its exhaust does not seal', 2),
+    seat(`${way}: exhaust`, part, 'its exhaust does not seal', 2),
   ];
 }

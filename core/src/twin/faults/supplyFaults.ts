@@ -4,6 +4,7 @@ import { between, blocked, leak, OUT_OF_REACH_PSI, seat, type Fault } from './fa
 export const supplyFaults: readonly Fault[] = [
   {
     id: 'compressor worn',
+    at: 'compressor',
     part: 'compressor',
     title: 'worn: it delivers less than it should',
     hard: 1,
@@ -11,6 +12,7 @@ export const supplyFaults: readonly Fault[] = [
   },
   {
     id: 'unloader partly open',
+    at: 'compressor',
     part: 'compressor unloader',
     title: 'partly open while it should load',
     hard: 2,
@@ -18,6 +20,7 @@ export const supplyFaults: readonly Fault[] = [
   },
   {
     id: 'discharge blocked',
+    at: 'discharge',
     part: 'discharge line',
     title: 'narrowed by carbon or ice',
     hard: 2,
@@ -25,6 +28,7 @@ export const supplyFaults: readonly Fault[] = [
   },
   {
     id: 'governor high',
+    at: 'governor',
     part: 'governor',
     title: 'set too high',
     hard: 1,
@@ -35,6 +39,7 @@ export const supplyFaults: readonly Fault[] = [
   },
   {
     id: 'governor low',
+    at: 'governor',
     part: 'governor',
     title: 'set too low',
     hard: 1,
@@ -45,6 +50,7 @@ export const supplyFaults: readonly Fault[] = [
   },
   {
     id: 'governor stuck',
+    at: 'governor',
     part: 'governor',
     title: 'stuck: it does not cut out',
     hard: 1,
@@ -52,6 +58,7 @@ export const supplyFaults: readonly Fault[] = [
   },
   {
     id: 'governor narrow',
+    at: 'governor',
     part: 'governor',
     title: 'cuts in too soon: it short-cycles',
     hard: 2,
@@ -59,6 +66,7 @@ export const supplyFaults: readonly Fault[] = [
   },
   {
     id: 'intake blocked',
+    at: 'compressor',
     part: 'compressor intake',
     title: 'blocked: it draws too little',
     hard: 2,
@@ -67,6 +75,7 @@ export const supplyFaults: readonly Fault[] = [
   blocked('dryer outlet check', 'dryer', 'its cartridge is blocked', 2, 0.12, 0.04),
   {
     id: 'unloader stuck',
+    at: 'governor feed',
     part: 'compressor unloader',
     title: 'stuck loaded: the safety valve ends the climb',
     hard: 1,
@@ -74,13 +83,14 @@ export const supplyFaults: readonly Fault[] = [
   },
   blocked('governor feed', 'governor sense line', 'narrowed: it cuts out late', 2, 0.02, 0.004),
   blocked('governor exhaust', 'governor exhaust', 'sluggish: it cuts in late', 2, 0.01, 0.002),
-  leak('discharge line', 'leaks while the compressor loads', 2, 0.8, 2),
+  leak('discharge line', 'discharge line', 'leaks while the compressor loads', 2, 0.8, 2),
   seat('supply drain', 'supply tank drain', 'does not close', 3, 0.02),
-  leak('supply tank', 'leaks: the checks hide it from the dash', 3),
-  leak('governor line', 'leaks', 3, 0.1, 0.4),
+  leak('supply tank', 'supply tank', 'leaks: the checks hide it from the dash', 3),
+  leak('governor line', 'governor line', 'leaks', 3, 0.1, 0.4),
   seat('purge valve', 'dryer purge valve', 'does not seal while the compressor loads', 3, 0.02),
   {
     id: 'outlet check',
+    at: 'dryer outlet check',
     part: 'dryer outlet check valve',
     title: 'lets the supply tank back through the purge',
     hard: 2,

@@ -44,11 +44,11 @@ const PLACES = [
   'supply tank',
   'primary tank',
   'secondary tank',
-  'trailer 22 tank',
+  '#1 tank',
   'spring line',
   'front left',
   'rear left',
-  'trailer 22 left',
+  '#1 left',
 ];
 
 const furthest = (some: readonly number[], others: readonly number[]) =>

@@ -1,6 +1,5 @@
 import { hasCompressor } from '../../rig/hasCompressor';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
-import { unitTitle } from '../../rig/unitTitle';
 import { NetworkBuilder, type Network } from './network';
 import type { Sides } from './chambers';
 import { pa } from './pascal';
@@ -10,7 +9,7 @@ import { vehicle, type VehicleEnds } from './vehicle';
 
 /** Shop air: as good as endless, and regulated. */
 const SHOP_LITRES = 100_000;
-/** Name of the place shop air comes from. */
+/** Where shop air comes from. */
 export const SHOP_AIR = 'shop air';
 export const SHOP_PA = pa(120);
 
@@ -46,14 +45,16 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
   if (hasCompressor(unit.kind)) {
     ends = vehicle(net, unit, { tows: towed.length > 0 || unit.kind === 'tractor', ...options });
   } else {
+    net.startUnit(-1);
     const shop = net.node(SHOP_AIR, SHOP_LITRES);
     const supplyLine = net.node('shop hose', 0.5);
     const serviceLine = net.node('shop service hose', 0.5);
-    net.way('shop valve', shop, supplyLine, 3);
+    net.way('shop valve', shop, supplyLine, 3, { does: 'shop valve' });
     // A hand-held valve in place of the pedal.
     meteringValve(
       net,
       'shop service valve',
+      'shop-service-valve',
       net.follower('hand valve', 0.05),
       shop,
       serviceLine,
@@ -62,9 +63,10 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
     ends = { supplyLine, serviceLine };
     behind = [unit, ...towed];
   }
-  for (const each of behind) {
+  for (const [n, each] of behind.entries()) {
     if (!ends) break;
-    ends = trailer(net, each, unitTitle(each), ends, options);
+    // A towed unit alone is the first of its rig.
+    ends = trailer(net, each, behind === towed ? n + 1 : n, ends, options);
   }
   return net.build();
 }

@@ -20,6 +20,7 @@ export type Sides = 'apart' | 'alike';
 
 /** Where the chambers of a group hang, and the sonic conductance of one side's service hose, dm³/(s·bar). */
 interface Axle {
+  part: string;
   feed: number;
   springs: number | null;
   hose: number;
@@ -34,32 +35,35 @@ export function axle(
   net: NetworkBuilder,
   name: string,
   group: ChamberGroup,
-  { feed, springs, hose, sides }: Axle,
+  { part, feed, springs, hose, sides }: Axle,
 ): void {
   const apart = sides === 'apart';
   const share = apart ? 1 : 2;
   for (const side of apart ? (['left', 'right'] as const) : (['left'] as const)) {
-    const at = `${name} ${side}`;
+    const at = name === '' ? side : `${name} ${side}`;
     const count = (group.count / 2) * share;
-    const service = serviceChambers(net, at, group, count);
-    net.way(`${at} hose`, feed, service, hose * share);
+    const service = serviceChambers(net, at, part, group, count);
+    net.way(`${at} hose`, feed, service, hose * share, { part });
     if (springs === null || !group.springBrake) continue;
-    const spring = springChambers(net, `${at} spring`, group, count);
-    net.way(`${at} spring hose`, springs, spring, SPRING_HOSE * share);
+    const spring = springChambers(net, `${at} spring`, part, group, count);
+    net.way(`${at} spring hose`, springs, spring, SPRING_HOSE * share, { part });
     // Shut in a sound one: the seal between spring and service side.
-    net.way(`${at} centre seal`, spring, service, 0);
+    net.way(`${at} centre seal`, spring, service, 0, { does: 'seal', part });
   }
 }
 
 /** Service sides of some chambers as one place: the rods move between a return spring's pressure and the drums. */
 function serviceChambers(
   net: NetworkBuilder,
-  name: string,
+  role: string,
+  part: string,
   group: ChamberGroup,
   count: number,
 ): number {
   const litres = ratedLitres(group) * count;
-  return net.node(name, litres * DEAD_SHARE, {
+  return net.node(role, litres * DEAD_SHARE, {
+    kind: 'service chamber',
+    part,
     strokeM3: (litres * STROKE_SHARE) / 1000,
     strokeFromPa: pa(2),
     strokeToPa: pa(22),
@@ -69,12 +73,15 @@ function serviceChambers(
 /** Spring sides of some chambers: the spring gives way between these pressures. */
 function springChambers(
   net: NetworkBuilder,
-  name: string,
+  role: string,
+  part: string,
   group: ChamberGroup,
   count: number,
 ): number {
   const litres = ratedLitres(group) * count;
-  return net.node(name, litres * 0.3, {
+  return net.node(role, litres * 0.3, {
+    kind: 'spring chamber',
+    part,
     strokeM3: (litres * STROKE_SHARE) / 1000,
     strokeFromPa: pa(30),
     strokeToPa: pa(60),

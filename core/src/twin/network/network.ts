@@ -1,8 +1,18 @@
+import type { PlaceKind } from './placeKinds';
+
 /** A place where air has one pressure: a tank, a line, one side of a chamber. */
 export interface NetNode {
+  /** Found by this: what it is, behind the place of the towed unit it is on, such as `#1 towed tank`. */
+  id: string;
+  /** What people call it, the towed unit's title first. Only ever shown. */
   name: string;
-  /** What it is, without the name of the towed unit it is on: people call their trailers what they like. */
+  /** The same without the unit's title. */
   role: string;
+  kind: PlaceKind;
+  /** The part it belongs to, by the id it has in its unit; null for the shop's own. */
+  part: string | null;
+  /** Which unit of the rig it is on, from the front; −1 for the shop's own. */
+  unit: number;
   /** Volume with nothing moved, m³. */
   volumeM3: number;
   /** What the stroke of a diaphragm adds, m³; 0 where nothing moves. */
@@ -32,9 +42,38 @@ export interface Opening {
   bandPa: number;
 }
 
+/** What a way is for. */
+export type WayDoes =
+  | 'line'
+  | 'check'
+  | 'shuttle'
+  | 'inlet'
+  | 'exhaust'
+  | 'relief'
+  | 'drain'
+  | 'cock'
+  | 'coupler'
+  /** Only where lines are crossed, or come apart: a sound rig does not have it. */
+  | 'crossed'
+  | 'open end'
+  /** Passes nothing in a sound part. */
+  | 'seal'
+  /** The shop's own valve. */
+  | 'shop valve'
+  /** Held shut until a hand brake valve stands in its test position. */
+  | 'test position';
+
 /** A way for air from one node to another. */
 export interface NetElement {
+  /** Found by this: like a place's. */
+  id: string;
+  /** Only ever shown. */
   name: string;
+  does: WayDoes;
+  /** The valve whose seat it is: its inlet and its exhaust share the id. Null where it is no such seat. */
+  valve: { id: string; name: string } | null;
+  part: string | null;
+  unit: number;
   from: number;
   to: number;
   /** Sonic conductance when open, m³/(s·Pa). */
@@ -58,7 +97,7 @@ export interface Compressor {
 
 /** A place that follows a hand or foot: not air, but the pressure that is asked for. */
 export interface Follower {
-  name: string;
+  id: string;
   /** Seconds for two thirds of the way. */
   lagS: number;
 }
@@ -68,7 +107,10 @@ export interface Follower {
  * over `highPa`; both gauge. What is not switched by air in one direction has Infinity or −Infinity there.
  */
 export interface Latch {
-  name: string;
+  /** Found by this. */
+  id: string;
+  part: string;
+  unit: number;
   node: number;
   lowPa: number;
   highPa: number;
@@ -87,29 +129,61 @@ export interface Network {
   latches: readonly Latch[];
 }
 
-type NodeOptions = Partial<Omit<NetNode, 'name' | 'role' | 'volumeM3'>>;
+type NodeOptions = Partial<
+  Pick<NetNode, 'strokeM3' | 'strokeFromPa' | 'strokeToPa' | 'wallWPerK' | 'warmerByK'>
+> & {
+  kind?: PlaceKind;
+  part?: string;
+};
 
-/** Puts a network together; names are kept so that parts can be found again. */
+interface WayOptions {
+  does?: WayDoes;
+  openings?: readonly Opening[];
+  valve?: string;
+  part?: string;
+  criticalRatio?: number;
+}
+
+/** The unit whose parts are added. */
+interface OnUnit {
+  /** Its place in the rig, from the front; −1 for the shop's own. */
+  unit: number;
+  /** A towed unit's title, which its places' names begin with, and the beginning of their ids; null for others. */
+  towed: { title: string; prefix: string } | null;
+}
+
+/** Puts a network together; ids are kept so that parts can be found again. */
 export class NetworkBuilder {
   readonly nodes: NetNode[] = [];
   readonly elements: NetElement[] = [];
   readonly followers: Follower[] = [];
   readonly latches: Latch[] = [];
   compressor: Compressor | null = null;
-  /** Name of the towed unit whose parts are added, and with which their names begin. */
-  towed: string | null = null;
+  private on: OnUnit = { unit: 0, towed: null };
+
+  /** Says whose parts come next. */
+  startUnit(unit: number, title: string | null = null): void {
+    this.on = { unit, towed: title === null ? null : { title, prefix: towedPrefix(unit) } };
+  }
+
+  private idOf = (role: string) => `${this.on.towed?.prefix ?? ''}${role}`;
+  private nameOf = (role: string) => (this.on.towed ? `${this.on.towed.title} ${role}` : role);
 
   /** Adds something that follows a hand or foot; gives the number that stands for it in an opening. */
-  follower(name: string, lagS: number): number {
-    this.followers.push({ name, lagS });
+  follower(id: string, lagS: number): number {
+    this.followers.push({ id, lagS });
     return FIRST_FOLLOWER - (this.followers.length - 1);
   }
 
-  /** Adds a place. */
-  node(name: string, litres: number, options: NodeOptions = {}): number {
+  /** Adds a place; its kind is its role where nothing else is said. */
+  node(role: string, litres: number, { kind, part, ...options }: NodeOptions = {}): number {
     this.nodes.push({
-      name,
-      role: this.towed === null ? name : name.slice(this.towed.length + 1),
+      id: this.idOf(role),
+      name: this.nameOf(role),
+      role,
+      kind: kind ?? (role as PlaceKind),
+      part: part ?? null,
+      unit: this.on.unit,
       volumeM3: litres / 1000,
       strokeM3: 0,
       strokeFromPa: 0,
@@ -123,15 +197,19 @@ export class NetworkBuilder {
 
   /** Adds a way; `conductance` in dm³/(s·bar). */
   way(
-    name: string,
+    role: string,
     from: number,
     to: number,
     conductance: number,
-    openings: readonly Opening[] = [],
-    criticalRatio = 0.35,
+    { does = 'line', openings = [], valve, part, criticalRatio = 0.35 }: WayOptions = {},
   ): void {
     this.elements.push({
-      name,
+      id: this.idOf(role),
+      name: this.nameOf(role),
+      does,
+      valve: valve === undefined ? null : { id: this.idOf(valve), name: this.nameOf(valve) },
+      part: part ?? null,
+      unit: this.on.unit,
       from,
       to,
       conductance: conductance * 1e-8,
@@ -141,24 +219,36 @@ export class NetworkBuilder {
   }
 
   /** A check valve: air goes from the first to the second only. */
-  check(name: string, from: number, to: number, conductance: number, crackPa = 3_000): void {
-    this.way(name, from, to, conductance, [
-      {
-        on: [
-          [from, 1],
-          [to, -1],
-        ],
-        biasPa: -crackPa,
-        bandPa: 6_000,
-      },
-    ]);
+  check(
+    role: string,
+    from: number,
+    to: number,
+    conductance: number,
+    { crackPa = 3_000, ...options }: WayOptions & { crackPa?: number } = {},
+  ): void {
+    const on = [
+      [from, 1],
+      [to, -1],
+    ] as const;
+    this.way(role, from, to, conductance, {
+      does: 'check',
+      openings: [{ on, biasPa: -crackPa, bandPa: 6_000 }],
+      ...options,
+    });
   }
 
   /**
    * A double check valve: the higher inlet is joined to the outlet. The shuttle goes over within a few
    * hundredths of a bar rather than at once: between two small volumes a sharp one never comes to rest.
    */
-  shuttle(name: string, one: number, other: number, out: number, conductance: number): void {
+  shuttle(
+    role: string,
+    one: number,
+    other: number,
+    out: number,
+    conductance: number,
+    part: string,
+  ): void {
     const bandPa = 6_000;
     const towards = (mine: number, its: number): Opening => ({
       on: [
@@ -168,8 +258,15 @@ export class NetworkBuilder {
       biasPa: bandPa / 2,
       bandPa,
     });
-    this.way(`${name}: first`, one, out, conductance, [towards(one, other)]);
-    this.way(`${name}: second`, other, out, conductance, [towards(other, one)]);
+    const shuttle = (from: number, its: number) =>
+      ({ does: 'shuttle', openings: [towards(from, its)], part }) as const;
+    this.way(`${role}: first`, one, out, conductance, shuttle(one, other));
+    this.way(`${role}: second`, other, out, conductance, shuttle(other, one));
+  }
+
+  /** Adds something that air switches. */
+  latch(latch: Omit<Latch, 'unit'>): void {
+    this.latches.push({ ...latch, unit: this.on.unit });
   }
 
   build(): Network {
@@ -177,3 +274,6 @@ export class NetworkBuilder {
     return { nodes, elements, followers, compressor, latches };
   }
 }
+
+/** How the ids of a towed unit's places and ways begin, by its place in the rig: `#1 `. */
+export const towedPrefix = (unit: number): string => `#${unit} `;

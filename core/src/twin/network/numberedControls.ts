@@ -13,9 +13,10 @@ const BRAKES_UNDER_PSI = HOLD_OFF_MOST_PSI - 6;
  */
 export function numberedPark(net: NetworkBuilder, dash: number, parkLine: number): void {
   const asked = net.follower('hand brake', 0.05);
-  meteringValve(net, 'hand brake valve', asked, dash, parkLine, 1.5);
-  net.latches.push({
-    name: 'park valve',
+  meteringValve(net, 'hand brake valve', 'hand-brake-valve', asked, dash, parkLine, 1.5);
+  net.latch({
+    id: 'park valve',
+    part: 'hand-brake-valve',
     node: dash,
     lowPa: -Infinity,
     highPa: Infinity,
@@ -34,42 +35,52 @@ export function numberedTrailer(
   net: NetworkBuilder,
   { dash, frontSignal, rearSignal, parkLine }: TrailerFeeds & { parkLine: number },
 ): VehicleEnds {
-  const handLine = net.node('hand brake line', 0.15);
-  net.way('hand brake valve: drive', parkLine, handLine, 3);
-  net.way('hand brake valve: test', dash, handLine, 1.5, [
-    { on: [[handLine, -1]], biasPa: pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) },
-  ]);
-  const footSignal = net.node('trailer foot signal', 0.1);
-  net.shuttle('trailer control valve: 41 and 42', rearSignal, frontSignal, footSignal, 4);
-  const handSignal = net.node('hand signal', 0.1);
-  net.way('trailer control valve: 43 rises', dash, handSignal, 3, [
-    {
-      on: [
-        [handLine, -1],
-        [handSignal, -1],
-      ],
-      biasPa: pa(BRAKES_UNDER_PSI),
-      bandPa: SEAT_PA,
-    },
-  ]);
-  net.way('trailer control valve: 43 falls', handSignal, OUTSIDE, 4.5, [
-    {
-      on: [
-        [handLine, 1],
-        [handSignal, 1],
-      ],
-      biasPa: -pa(BRAKES_UNDER_PSI) - LAP_PA,
-      bandPa: SEAT_PA,
-    },
-  ]);
-  const signal = net.node('trailer signal', 0.2);
-  net.shuttle('trailer control valve: 4', footSignal, handSignal, signal, 4);
-  const serviceLine = net.node('trailer service line', 0.3);
-  relayValve(net, 'trailer control valve', signal, dash, serviceLine, {
+  const handLine = net.node('hand brake line', 0.15, { part: 'hand-brake-valve' });
+  net.way('hand brake valve: drive', parkLine, handLine, 3, { part: 'hand-brake-valve' });
+  net.way('hand brake valve: test', dash, handLine, 1.5, {
+    does: 'test position',
+    part: 'hand-brake-valve',
+    openings: [{ on: [[handLine, -1]], biasPa: pa(HOLD_OFF_MOST_PSI), bandPa: pa(5) }],
+  });
+  const part = 'trailer-control-valve';
+  const footSignal = net.node('trailer foot signal', 0.1, { part });
+  net.shuttle('trailer control valve: 41 and 42', rearSignal, frontSignal, footSignal, 4, part);
+  const handSignal = net.node('hand signal', 0.1, { part });
+  net.way('trailer control valve: 43 rises', dash, handSignal, 3, {
+    part,
+    openings: [
+      {
+        on: [
+          [handLine, -1],
+          [handSignal, -1],
+        ],
+        biasPa: pa(BRAKES_UNDER_PSI),
+        bandPa: SEAT_PA,
+      },
+    ],
+  });
+  net.way('trailer control valve: 43 falls', handSignal, OUTSIDE, 4.5, {
+    does: 'exhaust',
+    part,
+    openings: [
+      {
+        on: [
+          [handLine, 1],
+          [handSignal, 1],
+        ],
+        biasPa: -pa(BRAKES_UNDER_PSI) - LAP_PA,
+        bandPa: SEAT_PA,
+      },
+    ],
+  });
+  const signal = net.node('trailer signal', 0.2, { part });
+  net.shuttle('trailer control valve: 4', footSignal, handSignal, signal, 4, part);
+  const serviceLine = net.node('trailer service line', 0.3, { part: 'trailer-service-line' });
+  relayValve(net, 'trailer control valve', part, signal, dash, serviceLine, {
     crackPsi: 2,
     conductance: 5,
   });
-  const supplyLine = net.node('trailer supply line', 0.5);
-  net.way('trailer supply', dash, supplyLine, 3);
+  const supplyLine = net.node('trailer supply line', 0.5, { part: 'trailer-supply-line' });
+  net.way('trailer supply', dash, supplyLine, 3, { part: 'trailer-supply-line' });
   return { supplyLine, serviceLine };
 }

@@ -6,35 +6,72 @@ export const SEAT_PA = 35_000;
 /** Between the inlet's closing and the exhaust's opening, Pa: the valve holds ("laps"). */
 export const LAP_PA = 2000;
 
-/** Pedal or hand: meters from a tank into a delivery, and lets off, each to what is asked for. */
+/**
+ * Pedal or hand: meters from a tank into a delivery, and lets off, each to what is asked for.
+ *
+ * @param name of the valve, or of one half of it
+ * @param part whose seats these are
+ */
 export function meteringValve(
   net: NetworkBuilder,
   name: string,
+  part: string,
   asked: number,
   tank: number,
   delivery: number,
   conductance: number,
 ): void {
-  net.way(`${name}: inlet`, tank, delivery, conductance, [
-    {
-      on: [
-        [asked, 1],
-        [delivery, -1],
+  seats(net, name, part, {
+    inlet: [
+      tank,
+      delivery,
+      conductance,
+      [
+        {
+          on: [
+            [asked, 1],
+            [delivery, -1],
+          ],
+          biasPa: 0,
+          bandPa: SEAT_PA,
+        },
       ],
-      biasPa: 0,
-      bandPa: SEAT_PA,
-    },
-  ]);
-  net.way(`${name}: exhaust`, delivery, OUTSIDE, conductance * 1.5, [
-    {
-      on: [
-        [delivery, 1],
-        [asked, -1],
-      ],
-      biasPa: -LAP_PA,
-      bandPa: SEAT_PA,
-    },
-  ]);
+    ],
+    exhaust: [
+      delivery,
+      conductance * 1.5,
+      {
+        on: [
+          [delivery, 1],
+          [asked, -1],
+        ],
+        biasPa: -LAP_PA,
+        bandPa: SEAT_PA,
+      },
+    ],
+  });
+}
+
+/** The two seats of a valve that meters. */
+function seats(
+  net: NetworkBuilder,
+  valve: string,
+  part: string,
+  {
+    inlet: [from, to, conductance, openings],
+    exhaust: [out, outConductance, opening],
+  }: {
+    inlet: readonly [from: number, to: number, conductance: number, openings: readonly Opening[]];
+    exhaust: readonly [from: number, conductance: number, opening: Opening];
+  },
+): void {
+  net.way(`${valve}: inlet`, from, to, conductance, { does: 'inlet', valve, part, openings });
+  net.way(`${valve}: exhaust`, out, OUTSIDE, outConductance, {
+    does: 'exhaust',
+    valve,
+    part,
+    openings: [opening],
+  });
 }
 
 interface RelayOptions {
@@ -48,6 +85,7 @@ interface RelayOptions {
 export function relayValve(
   net: NetworkBuilder,
   name: string,
+  part: string,
   control: number,
   tank: number,
   delivery: number,
@@ -63,35 +101,54 @@ export function relayValve(
   if (crackPsi > 0) {
     openings.push({ on: [[control, 1]], biasPa: -pa(crackPsi), bandPa: pa(1) });
   }
-  net.way(`${name}: inlet`, tank, delivery, conductance, openings);
-  net.way(`${name}: exhaust`, delivery, OUTSIDE, conductance * 2, [
-    {
-      on: [[delivery, 1], [control, -1], ...also.map(([node, weight]) => [node, -weight] as const)],
-      biasPa: -LAP_PA,
-      bandPa: SEAT_PA,
-    },
-  ]);
+  seats(net, name, part, {
+    inlet: [tank, delivery, conductance, openings],
+    exhaust: [
+      delivery,
+      conductance * 2,
+      {
+        on: [
+          [delivery, 1],
+          [control, -1],
+          ...also.map(([node, weight]) => [node, -weight] as const),
+        ],
+        biasPa: -LAP_PA,
+        bandPa: SEAT_PA,
+      },
+    ],
+  });
 }
 
 /** A quick-release valve: passes air on, and lets it off at the chambers as soon as its feed falls. */
 export function quickRelease(
   net: NetworkBuilder,
   name: string,
+  part: string,
   feed: number,
   delivery: number,
   conductance: number,
 ): void {
-  net.check(`${name}: inlet`, feed, delivery, conductance, 1_000);
-  net.way(`${name}: exhaust`, delivery, OUTSIDE, conductance, [
-    {
-      on: [
-        [delivery, 1],
-        [feed, -1],
-      ],
-      biasPa: -LAP_PA,
-      bandPa: SEAT_PA,
-    },
-  ]);
+  net.check(`${name}: inlet`, feed, delivery, conductance, {
+    crackPa: 1_000,
+    does: 'inlet',
+    valve: name,
+    part,
+  });
+  net.way(`${name}: exhaust`, delivery, OUTSIDE, conductance, {
+    does: 'exhaust',
+    valve: name,
+    part,
+    openings: [
+      {
+        on: [
+          [delivery, 1],
+          [feed, -1],
+        ],
+        biasPa: -LAP_PA,
+        bandPa: SEAT_PA,
+      },
+    ],
+  });
 }
 
 /** What an empty axle gets of a loaded one's pressure [textbook: 0.3 to 0.5]. */
@@ -105,30 +162,40 @@ const EMPTY_SHARE = 0.4;
 export function loadSensing(
   net: NetworkBuilder,
   name: string,
+  part: string,
   control: number,
   delivery: number,
   tank: number,
   load: number,
 ): void {
   const ratio = EMPTY_SHARE + (1 - EMPTY_SHARE) * Math.min(1, Math.max(0, load));
-  net.way(`${name}: inlet`, tank, delivery, 8, [
-    {
-      on: [
-        [control, ratio],
-        [delivery, -1],
+  seats(net, name, part, {
+    inlet: [
+      tank,
+      delivery,
+      8,
+      [
+        {
+          on: [
+            [control, ratio],
+            [delivery, -1],
+          ],
+          biasPa: 0,
+          bandPa: SEAT_PA,
+        },
       ],
-      biasPa: 0,
-      bandPa: SEAT_PA,
-    },
-  ]);
-  net.way(`${name}: exhaust`, delivery, OUTSIDE, 12, [
-    {
-      on: [
-        [delivery, 1],
-        [control, -ratio],
-      ],
-      biasPa: -LAP_PA,
-      bandPa: SEAT_PA,
-    },
-  ]);
+    ],
+    exhaust: [
+      delivery,
+      12,
+      {
+        on: [
+          [delivery, 1],
+          [control, -ratio],
+        ],
+        biasPa: -LAP_PA,
+        bandPa: SEAT_PA,
+      },
+    ],
+  });
 }

@@ -15,26 +15,21 @@ export type Soap = 'nothing' | 'film' | 'froth' | 'bubbles' | 'mist';
 /** What is heard at a port. */
 export type Heard = 'quiet' | 'hiss' | 'blow';
 
-const isShops = (name: string) => /^shop (air|hose|service)/.test(name);
-
-/** Joints that can be wetted: every place that holds air. */
+/** Joints that can be wetted, by id: every place of the rig that holds air. */
 export function jointsOf(twin: Twin): string[] {
-  return twin.system.network.nodes.map(({ name }) => name).filter((name) => !isShops(name));
+  return twin.system.network.nodes.filter(({ unit }) => unit >= 0).map(({ id }) => id);
 }
 
-/** Ports at which air can be heard: every way that ends outside; drains, and what leaves by another's port, left out. */
+/** Ports at which air can be heard, by id: exhausts; drains, and what leaves by another's port, left out. */
 export function exhaustsOf(twin: Twin): string[] {
   return twin.system.network.elements
-    .filter(
-      ({ to, name }) =>
-        to === OUTSIDE && !isShops(name) && !/drain$|relief$|coupler, (front|rear)$/.test(name),
-    )
-    .map(({ name }) => name);
+    .filter(({ to, does, unit }) => to === OUTSIDE && unit >= 0 && does === 'exhaust')
+    .map(({ id }) => id);
 }
 
 /** Air lost at a joint now, scfm. */
 export function lossAt(twin: Twin, place: string): number {
-  const node = twin.system.network.nodes.findIndex(({ name }) => name === place);
+  const node = twin.system.network.nodes.findIndex(({ id }) => id === place);
   const leak = twin.system.leak[node] ?? 0;
   const pa = twin.run.state[node] ?? twin.system.outsidePa;
   if (leak === 0 || pa <= twin.system.outsidePa) return 0;

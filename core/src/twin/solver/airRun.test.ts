@@ -22,7 +22,12 @@ function tankWithHole(litres: number, mm: number, psi: number, wall: number) {
   const net = new NetworkBuilder();
   const tank = net.node('tank', litres, { wallWPerK: wall });
   net.elements.push({
+    id: 'hole',
     name: 'hole',
+    does: 'line',
+    valve: null,
+    part: null,
+    unit: 0,
     from: tank,
     to: OUTSIDE,
     conductance: holeConductance(mm),
@@ -101,7 +106,7 @@ describe('a tank that is filled', () => {
     const shop = net.node('shop', 1e6);
     net.way('hose', shop, tank, 3);
     const system = new AirSystem(net.build());
-    const start = system.atRest((name) => (name === 'shop' ? pa(120) : pa(20)));
+    const start = system.atRest(({ id }) => (id === 'shop' ? pa(120) : pa(20)));
     const p1 = start[0]!;
     const run = new AirRun(system, start, () => undefined);
     run.advanceTo(60);
@@ -118,7 +123,7 @@ describe('a tank that is filled', () => {
     const system = new AirSystem(net.build());
     const run = new AirRun(
       system,
-      system.atRest((name) => (name === 'one' ? pa(120) : pa(0))),
+      system.atRest(({ id }) => (id === 'one' ? pa(120) : pa(0))),
       () => undefined,
     );
     const before = system.massKg(run.state);
@@ -147,7 +152,7 @@ describe('the solver', () => {
     system.leak[b] = 2e-9;
     return {
       system,
-      start: system.atRest((name) => (name === 'a' ? pa(120) : name === 'b' ? pa(40) : 0)),
+      start: system.atRest(({ id }) => (id === 'a' ? pa(120) : id === 'b' ? pa(40) : 0)),
     };
   }
 
@@ -281,7 +286,7 @@ function onARig(atS: number, how: CouplerState = 'right') {
   twin.leak('secondary tank', 1e-10);
   twin.leak('trailer supply line', 1e-10);
   drive(twin, referenceMoves(), atS);
-  if (how !== 'right') twin.couple('trailer 22', how);
+  if (how !== 'right') twin.couple(1, how);
   return { system: twin.system, start: Float64Array.from(twin.run.state) };
 }
 

@@ -23,7 +23,7 @@ const PLACED_WITHIN_S = 1e-4;
 /** Something switched. */
 export interface AirEvent {
   atS: number;
-  /** Name of the latch. */
+  /** Id of the latch. */
   name: string;
   /** It went high, or low. */
   high: boolean;
@@ -313,7 +313,7 @@ export class AirRun {
   }
 
   private latchName(latch: number): string {
-    return (this.system.network.latches[latch] as { name: string }).name;
+    return (this.system.network.latches[latch] as { id: string }).id;
   }
 }
 

@@ -3,16 +3,16 @@ import type { RunFact, VisitFact, VisitHeader } from '@keen-bleed/contract';
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { inService } from '../core/src/standards/inService';
-import { numberedPorts } from '../core/src/standards/numberedPorts';
-import { usualGauge } from '../core/src/rig/newUnit';
-import { testUnit, unitOf, Walk } from '../core/src/test/walk';
-import { roadTest } from '../core/src/standards/roadTest';
-import { CORE_VERSION } from '../core/src/version';
-import type { OldLog } from '../core/src/log/upToDate';
-import { meaningOf, type Golden } from '../core/src/log/golden/meaning';
+import { inService } from '../../core/src/standards/inService';
+import { numberedPorts } from '../../core/src/standards/numberedPorts';
+import { usualGauge } from '../../core/src/rig/newUnit';
+import { testUnit, unitOf, Walk } from '../../core/src/test/walk';
+import { roadTest } from '../../core/src/standards/roadTest';
+import { CORE_VERSION } from '../../core/src/version';
+import type { OldLog } from '../../core/src/log/upToDate';
+import { meaningOf, type Golden } from '../../core/src/log/golden/meaning';
 
-const folder = join(dirname(fileURLToPath(import.meta.url)), '../core/src/log/golden/records');
+const folder = join(dirname(fileURLToPath(import.meta.url)), '../../core/src/log/golden/records');
 mkdirSync(folder, { recursive: true });
 
 /** A whole run with what a record can hold: a correction, a note, an undo, a bad finding, a hold that falls. */

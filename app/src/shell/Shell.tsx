@@ -5,9 +5,9 @@ import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
 import { ClockNotice } from '../clock/ClockNotice';
-import { LinkTo } from './LinkTo';
-import { OutboxSign } from './OutboxSign';
-import { Txt } from './Txt';
+import { LinkTo } from '../ui/LinkTo';
+import { OutboxSign } from '../ui/OutboxSign';
+import { Txt } from '../ui/Txt';
 
 /** Five places at most fit a bar; Jobs comes between Work and Bay as soon as there are any. */
 const places = [
