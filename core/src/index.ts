@@ -89,3 +89,10 @@ export { VISIT_VERSION, visitKind, type VisitState } from './log/kinds/visit/vis
 export { partsOf, type Part, type PartRole } from './rig/partsOf';
 export { unitsOfHeader } from './log/unitsOfHeader';
 export { CLOCK_SAID_FROM_MS, sayClockAhead } from './facts/sayClock';
+export {
+  LADDER_MARGIN,
+  ladderScale,
+  spreadApart,
+  type LadderLine,
+  type LadderScale,
+} from './ladder/ladderScale';

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { setTimeout as pause } from 'node:timers/promises';
 import { root } from './root.mjs';
 import { Trouble } from './say.mjs';
 
@@ -7,6 +8,18 @@ const PORT_TAKEN = 98;
 
 /** The port was taken between being found free and being listened on: another start was quicker. */
 export class PortTaken extends Trouble {}
+
+/** Waits until a server answers on a port. */
+async function answers(port) {
+  for (;;) {
+    try {
+      if ((await fetch(`http://127.0.0.1:${port}/api/health`)).ok) return;
+    } catch {
+      // Not yet.
+    }
+    await pause(200);
+  }
+}
 
 /**
  * Starts the server as a child.
@@ -42,8 +55,9 @@ export function startServer(env, { watch = false } = {}) {
           : new Trouble(`The server ended with ${code} before it was up.`),
       ),
     );
-    child.once('message', ({ listening }) =>
-      resolve({ url: `http://127.0.0.1:${listening}`, child, stop, ended }),
-    );
+    const up = (port) => resolve({ url: `http://127.0.0.1:${port}`, child, stop, ended });
+    child.once('message', ({ listening }) => up(listening));
+    // One that is watched is a child of our child: its word does not come through, so it is asked.
+    if (watch) void answers(env.PORT).then(() => up(env.PORT));
   });
 }

@@ -1,7 +1,7 @@
 /* How often a hold's verdict is wrong, ours beside the plain two-reading method on the same made-up holds. The
    needle falls by a law the estimator is not told; the eye scatters and rounds, the thumb is late and scatters. */
 import { judgeBy, leakEstimate, type HoldMark } from '@keen-bleed/core';
-import { seededRandom, type SeededRandom } from '../src/demo/seededRandom';
+import { seededRandom, type SeededRandom } from '../src/random/seededRandom';
 
 const HOLDS = 6_000;
 const LIMIT_PSI_PER_MIN = 3;

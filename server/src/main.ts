@@ -3,7 +3,6 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pino from 'pino';
 import { migrateDatabase, openDatabase } from './db/database';
-import { seedDemo } from './demo/seedDemo';
 import { isDatabaseAway } from './http/errorHandler';
 import { makeApp } from './app';
 
@@ -24,6 +23,8 @@ async function main(): Promise<void> {
   );
   await migrateDatabase(database);
   if (process.env.DEMO === '1') {
+    // The demo world is loaded only where it is wanted: nothing of the product rests on it.
+    const { seedDemo } = await import('./demo/seedDemo');
     const seeded = await seedDemo(database.db, { todayMs: demoToday() });
     if (seeded) console.log(`  demo world made: ${seeded.units} units, ${seeded.runs} runs`);
   }

@@ -3,7 +3,7 @@ import { sayPressure } from '@keen-bleed/core';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import Svg, { G, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { ladderScale } from '../ladder/ladderScale';
+import { ladderScale } from '@keen-bleed/core';
 import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
 

@@ -14,7 +14,7 @@ import Svg, {
 } from 'react-native-svg';
 import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
-import { ladderScale, spreadApart, type LadderScale } from './ladderScale';
+import { ladderScale, spreadApart, type LadderScale } from '@keen-bleed/core';
 
 /** A band on the ladder in which something must happen. */
 export interface LadderWindow {

@@ -8,7 +8,7 @@ import {
   type RunState,
 } from '@keen-bleed/core';
 import type { Truth } from './demoFleet';
-import type { SeededRandom } from './seededRandom';
+import type { SeededRandom } from '../random/seededRandom';
 
 /** What befalls one made-up run. */
 export interface DemoRunPlan {

@@ -1,7 +1,7 @@
 import type { AnyFact, Unit, VisitFact, VisitHeader } from '@keen-bleed/contract';
 import { CORE_VERSION, VISIT_VERSION } from '@keen-bleed/core';
 import type { DemoVisit } from './demoVisits';
-import type { SeededRandom } from './seededRandom';
+import type { SeededRandom } from '../random/seededRandom';
 
 const DAY_MS = 86_400_000;
 const MINUTE_MS = 60_000;

@@ -26,7 +26,7 @@ import { demoVisits } from './demoVisits';
 import { demoVisitFacts } from './demoVisitFacts';
 import { demoPeople, demoPassword, demoShopName } from './demoPeople';
 import { demoRunFacts, type DemoRunPlan } from './demoRun';
-import { seededRandom, type SeededRandom } from './seededRandom';
+import { seededRandom, type SeededRandom } from '../random/seededRandom';
 
 const DAY_MS = 86_400_000;
 const STORY_DAYS = 730;

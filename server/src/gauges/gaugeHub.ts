@@ -1,6 +1,6 @@
 import type { RigUnderTest } from '@keen-bleed/core';
 import { createChannel, type Channel } from 'better-sse';
-import { seededRandom } from '../demo/seededRandom';
+import { seededRandom } from '../random/seededRandom';
 import { GaugeSet, SAMPLE_MS } from './gaugeSet';
 
 /** The gauge sets that are listened to; one for each unit, put away when the last listener has gone. */

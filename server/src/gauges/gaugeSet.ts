@@ -1,7 +1,7 @@
 import type { GaugeChannel, SentSample } from '@keen-bleed/contract';
 import type { RigUnderTest } from '@keen-bleed/core';
 import { Twin } from '@keen-bleed/core/twin';
-import type { SeededRandom } from '../demo/seededRandom';
+import type { SeededRandom } from '../random/seededRandom';
 
 /** Ten readings a second. */
 export const SAMPLE_MS = 100;

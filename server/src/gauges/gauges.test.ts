@@ -1,6 +1,6 @@
 import type { SentSample } from '@keen-bleed/contract';
 import { newUnitDraft, withSample, type GaugeSample } from '@keen-bleed/core';
-import { seededRandom } from '../demo/seededRandom';
+import { seededRandom } from '../random/seededRandom';
 import { madeUpRig } from '../test/madeUpRig';
 import { addUnit, makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
 import { GaugeSet } from './gaugeSet';

@@ -1,13 +1,11 @@
 import type { Gauge } from '@keen-bleed/contract';
-import { fromPsi, rounded, sayLevel, toPsi, type PressureWindow } from '@keen-bleed/core';
-import { scaleLinear } from 'd3-scale';
+import { ladderScale, sayLevel, spreadApart, toPsi, type PressureWindow } from '@keen-bleed/core';
 
 const WIDTH = 150;
 const LEFT = 34;
 const RAILS = 52;
 const MARGIN = 10;
 const FLAG_GAP = 13;
-const RUNGS = 7;
 
 interface LadderDrawing {
   gauge: Gauge;
@@ -19,13 +17,11 @@ interface LadderDrawing {
 /** The ladder of a run as it was recorded, for paper: rails, rungs, windows and flags. */
 export function ladderSvg({ gauge, windows, marksPsi, height }: LadderDrawing): string {
   const right = LEFT + RAILS;
-  const y = scaleLinear()
-    .domain([0, gauge.top])
-    .range([height - MARGIN, MARGIN]);
-  const at = (psi: number) => y(fromPsi(psi, gauge.unit));
+  const topPsi = toPsi(gauge.top, gauge.unit);
+  const { y: at, lines } = ladderScale(gauge, [0, topPsi], height, MARGIN);
   const number = (value: number) => value.toFixed(1);
   const bands = windows.map((window) => {
-    const top = at(Math.min(window.toPsi, toPsi(gauge.top, gauge.unit)));
+    const top = at(Math.min(window.toPsi, topPsi));
     const bottom = at(window.fromPsi);
     // Lines instead of a pattern: every printer and viewer draws them alike.
     const hatch = Array.from(
@@ -34,14 +30,15 @@ export function ladderSvg({ gauge, windows, marksPsi, height }: LadderDrawing): 
     ).join('');
     return `<path d="${hatch}" stroke="#9aa1a6" stroke-width="0.6"/><path d="M${LEFT} ${number(top)}H${right}M${LEFT} ${number(bottom)}H${right}" stroke="#5b656c" stroke-width="0.8"/>`;
   });
-  const rungs = y
-    .ticks(RUNGS)
-    .map(
-      (value) =>
-        `<path d="M${LEFT} ${number(y(value))}H${right}" stroke="#171c20" stroke-width="0.9"/>` +
-        `<text x="${LEFT - 5}" y="${number(y(value) + 3)}" font-family="Numeral" font-size="8" text-anchor="end" fill="#171c20">${rounded(value, 1)}</text>`,
-    );
-  const places = spread(marksPsi.map(at), height);
+  const rungs = lines.flatMap(({ y, label }) =>
+    label === null
+      ? []
+      : [
+          `<path d="M${LEFT} ${number(y)}H${right}" stroke="#171c20" stroke-width="0.9"/>` +
+            `<text x="${LEFT - 5}" y="${number(y + 3)}" font-family="Numeral" font-size="8" text-anchor="end" fill="#171c20">${label}</text>`,
+        ],
+  );
+  const places = spreadApart(marksPsi.map(at), FLAG_GAP, height - FLAG_GAP / 2);
   const flags = marksPsi.map((psi, index) => {
     const place = places[index] ?? at(psi);
     const x = right + 7;
@@ -53,22 +50,4 @@ export function ladderSvg({ gauge, windows, marksPsi, height }: LadderDrawing): 
   });
   const rails = `<path d="M${LEFT} 0V${height}M${right} 0V${height}" stroke="#171c20" stroke-width="2"/>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${height}" viewBox="0 0 ${WIDTH} ${height}">${bands.join('')}${rungs.join('')}${rails}${flags.join('')}</svg>`;
-}
-
-/** Moves flags apart that would lie on each other, keeping their order. */
-function spread(wanted: readonly number[], height: number): number[] {
-  const order = wanted.map((_, index) => index).sort((a, b) => (wanted[a] ?? 0) - (wanted[b] ?? 0));
-  const placed = [...wanted];
-  let before = -Infinity;
-  for (const index of order) {
-    before = Math.max(placed[index] ?? 0, before + FLAG_GAP);
-    placed[index] = before;
-  }
-  let below = height - FLAG_GAP / 2;
-  for (const index of [...order].reverse()) {
-    below = Math.min(placed[index] ?? 0, below);
-    placed[index] = below;
-    below -= FLAG_GAP;
-  }
-  return placed;
 }

@@ -1,6 +1,6 @@
 import type { Gauge } from '@keen-bleed/contract';
-import { fromPsi, rounded } from '@keen-bleed/core';
-import { scaleLinear } from 'd3-scale';
+import { fromPsi } from '../units/pressure';
+import { rounded } from '../units/say';
 
 /** Steps between rungs that read well, in any unit of pressure. */
 const RUNG_STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 25, 50, 100, 200, 500];
@@ -35,18 +35,19 @@ const isMultiple = (value: number, of: number) =>
  * @param gauge the dial; its lines are the ticks
  * @param rangePsi lowest and highest pressure in sight
  * @param height px from top to bottom, margins included
+ * @param margin px above the top rung and under the lowest
  */
 export function ladderScale(
   gauge: Gauge,
   rangePsi: readonly [number, number],
   height: number,
+  margin = LADDER_MARGIN,
 ): LadderScale {
   const perPsi = fromPsi(1, gauge.unit);
   const [low, high] = rangePsi;
-  const scale = scaleLinear()
-    .domain([low, high])
-    .range([height - LADDER_MARGIN, LADDER_MARGIN]);
-  const pxPerUnit = (height - 2 * LADDER_MARGIN) / ((high - low) * perPsi);
+  const pxPerPsi = (height - 2 * margin) / (high - low);
+  const pxPerUnit = pxPerPsi / perPsi;
+  const yOf = (psi: number) => height - margin - (psi - low) * pxPerPsi;
   const isLine = (step: number) =>
     gauge.division * pxPerUnit < SEEN_LINE_PX || isMultiple(step, gauge.division);
   const rung =
@@ -67,12 +68,12 @@ export function ladderScale(
   const isRung = (value: number) => isMultiple(value, rung);
   const line = (value: number, label: string | null): LadderLine => ({
     psi: value / perPsi,
-    y: scale(value / perPsi),
+    y: yOf(value / perPsi),
     label,
   });
   return {
-    y: (psi) => scale(psi),
-    psi: (y) => scale.invert(y),
+    y: yOf,
+    psi: (y) => low + (height - margin - y) / pxPerPsi,
     lines: [
       ...at(tick)
         .filter((value) => !isRung(value))
