@@ -16,7 +16,6 @@ import { Pick } from '../ui/Pick';
 import { Txt } from '../ui/Txt';
 import { partWords } from './VisitEntries';
 
-const WHOLE = 'The whole';
 const MOST = { note: 500, seen: 200 } as const;
 
 type Entry = VisitNoteFact | SeenFact;
@@ -34,8 +33,9 @@ export function VisitComposer({ units, correcting, onDone, onLeave }: VisitCompo
   const places = units.flatMap((unit) =>
     partsOf(unit).map(({ id }) => ({ unitId: unit.id, partId: id })),
   );
-  const titles = [WHOLE, ...places.map((at) => partWords(at, units) ?? WHOLE)];
-  const [where, setWhere] = useState(partWords(correcting?.at ?? null, units) ?? WHOLE);
+  const whole = units.length > 1 ? 'The whole rig' : 'The whole unit';
+  const titles = [whole, ...places.map((at) => partWords(at, units) ?? whole)];
+  const [where, setWhere] = useState(partWords(correcting?.at ?? null, units) ?? whole);
   // Nothing is chosen beforehand: how a part is has to be said by whoever saw it.
   const [standing, setStanding] = useState<FindingStanding | null>(
     correcting?.kind === 'seen' ? correcting.standing : null,
@@ -68,7 +68,9 @@ export function VisitComposer({ units, correcting, onDone, onLeave }: VisitCompo
       <Txt as="heading" heading={2}>
         {correcting ? 'Put it right' : 'What did you see?'}
       </Txt>
-      <Pick label="Where" options={titles} value={where} onChange={setWhere} />
+      <View style={{ flexDirection: 'row' }}>
+        <Pick label="Where" options={titles} value={where} onChange={setWhere} />
+      </View>
       {isSeen ? (
         <Choice
           label="How it is"

@@ -32,9 +32,9 @@ export const demoVisits: readonly DemoVisit[] = [
   {
     numbers: ['12'],
     openedBy: 'idris',
-    daysAgo: 0,
-    hour: 7.2,
-    reason: 'Failed its static hold yesterday',
+    daysAgo: 1,
+    hour: 13.2,
+    reason: 'Failed its static hold this morning',
     entries: [
       {
         by: 'idris',
