@@ -137,12 +137,13 @@ const views = [
     go: (page) => toRecord(page, 'Gritter 12'),
   },
   {
-    name: 'compare-phone-light',
+    name: 'visit-phone-light',
+    as: 'idris',
     light: true,
     go: async (page) => {
-      await toUnit(page, 'Tractor 07');
-      await page.getByRole('link', { name: 'Compare two runs' }).click();
-      await page.getByRole('list', { name: 'Figures of both runs' }).waitFor();
+      await page.getByRole('link', { name: 'Work', exact: true }).click();
+      await page.getByRole('link', { name: /Visit.*Gritter 12/ }).click();
+      await page.getByText('Hose rubs').waitFor();
     },
   },
   {
