@@ -25,10 +25,12 @@ export {
   type UnitKind,
   type Verdict,
 } from './choices';
+export { RigsSchema, RuleSetListSchema, UnitsSchema, YardRowsSchema } from './answers';
 export { check, type Checked } from './check';
 export { schemas, type SchemaName } from './schemas';
 export { errorStatus, type ErrorBody, type ErrorCode, type FieldProblem } from './errors';
 export {
+  UnitSchema,
   type ChamberGroup,
   type CreateUnit,
   type EditUnit,
@@ -75,8 +77,9 @@ export { RunExportSchema, type RunExport, type RunHeader, type RunMade } from '.
 export { type SeenFact, type VisitFact, type VisitNoteFact } from './log/visit/fact';
 export { type VisitHeader, type VisitMade } from './log/visit/header';
 export { type Figure, type Finding, type LimitUsed, type Outcome } from './outcome';
-export { type CoupleRig, type Rig, type UncoupleRig } from './rig';
+export { RigSchema, type CoupleRig, type Rig, type UncoupleRig } from './rig';
 export {
+  RuleSetSchema,
   type CopyRuleSet,
   type EditRuleSet,
   type Limit,

@@ -91,15 +91,19 @@ export function makeApp(options: AppOptions): Express {
   api.use(readableText);
   api.use(sessionMiddleware(database, options.sessionSecret, options.secureCookie));
   api.use(accountRoutes(database.db, options.signInTries));
-  api.use(unitRoutes(database.db));
-  api.use(dueRoutes(database.db));
-  api.use(rigRoutes(database.db));
-  api.use(ruleSetRoutes(database.db));
   const { db } = database;
   mount(
     api,
     (request, who) => signedInAs(db, request, ...who),
-    [...logRoutes(db), ...runRoutes(db), ...photoRoutes(db)],
+    [
+      ...unitRoutes(db),
+      ...dueRoutes(db),
+      ...rigRoutes(db),
+      ...ruleSetRoutes(db),
+      ...logRoutes(db),
+      ...runRoutes(db),
+      ...photoRoutes(db),
+    ],
     options.onAnswer,
   );
   api.use(gaugeRoutes(database.db, (error) => log.error({ err: error }, 'a gauge set broke')));

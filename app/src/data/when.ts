@@ -18,6 +18,13 @@ export function sayDay(atMs: number): string {
   return dayFormat.format(atMs);
 }
 
+const minuteFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+/** A time of day to the minute: what a note needs, where a reading needs its second. */
+export function sayMinute(atMs: number): string {
+  return minuteFormat.format(atMs);
+}
+
 /** A time of day to the second. */
 export function sayTime(atMs: number): string {
   return timeFormat.format(atMs);

@@ -34,7 +34,7 @@ import { CoupledIn } from '../rig/CoupledIn';
 import { GaugeChecks } from './GaugeChecks';
 import { sayDrift } from './sayDrift';
 import { trendsOf } from './trendsOf';
-import { UnitVisits } from './UnitVisits';
+import { OpenVisits, UnitVisits } from './UnitVisits';
 
 /** Further back than this the date says enough, ms. */
 const AGO_WITHIN_MS = 50 * 86_400_000;
@@ -128,6 +128,7 @@ export function UnitScreen() {
           />
         ) : null}
       </View>
+      <OpenVisits unitId={id} />
       <View
         style={{
           flexDirection: wide ? 'row' : 'column',

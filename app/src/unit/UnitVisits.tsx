@@ -90,6 +90,16 @@ export function UnitVisits({ unit, nowMs }: { unit: Unit; nowMs: number }) {
   );
 }
 
+/** The way into a visit that is still open, at the head of the sheet: whoever comes to the unit has to see it. */
+export function OpenVisits({ unitId }: { unitId: string }) {
+  const open = (useUnitVisits(unitId).data ?? []).filter((row) => row.closedAtMs === null);
+  return open.map((row) => (
+    <LinkTo key={row.id} to={`/visit/${row.id}`} style={{ paddingVertical: space.near }}>
+      <Txt as="bodyBold" tone="accent">{`Open visit: ${row.headline}`}</Txt>
+    </LinkTo>
+  ));
+}
+
 /** The units of a rig, front to rear, where all of them are known here. */
 function wholeRig(rig: Rig | undefined, units: readonly Unit[]): [Unit, ...Unit[]] | null {
   const [front, ...towed] =

@@ -2,7 +2,7 @@ import type { SeenFact, Unit, VisitNoteFact } from '@keen-bleed/contract';
 import { clockAnswers, correctedMs, partsOf, unitTitle } from '@keen-bleed/core';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { sayTime } from '../data/when';
+import { sayMinute } from '../data/when';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
@@ -69,7 +69,7 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
               </View>
               <Txt>{entry.text}</Txt>
               <Txt as="small" tone="quiet">
-                {`${isMine ? me.name : (writers[entry.lane] ?? 'somebody')}, ${sayTime(correctedMs(entry, answers.get(entry.lane)))}`}
+                {`${isMine ? me.name : (writers[entry.lane] ?? 'somebody')}, ${sayMinute(correctedMs(entry, answers.get(entry.lane)))}`}
               </Txt>
               {isMine && onCorrect ? (
                 <View style={{ flexDirection: 'row', gap: space.near, marginLeft: -space.near }}>

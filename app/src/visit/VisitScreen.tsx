@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useFollowed } from '../data/useFollowed';
 import { useLogRecord } from '../data/useRecords';
-import { sayDay, sayTime } from '../data/when';
+import { sayDay, sayMinute } from '../data/when';
 import { takeIn } from '../store/logs';
 import { useLog, type LiveLog } from '../store/useLog';
 import { space } from '../theme/space';
@@ -84,9 +84,9 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
     return problem === null;
   };
   const lead = [
-    `${sayDay(header.startedAtMs)}, ${sayTime(header.startedAtMs)}`,
+    `${sayDay(header.startedAtMs)}, ${sayMinute(header.startedAtMs)}`,
     visit.personId === me.personId ? 'opened by you' : openedBy ? `opened by ${openedBy}` : null,
-    isOpen ? null : `closed ${sayTime(state.closed?.atMs ?? 0)}`,
+    isOpen ? null : `closed ${sayMinute(state.closed?.atMs ?? 0)}`,
   ].filter((each) => each !== null);
   return (
     <Screen

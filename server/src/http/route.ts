@@ -49,9 +49,10 @@ export interface Route<
   ) => Promise<A extends TSchema ? { status?: 200 | 201; body: Static<A> } : void>;
 }
 
-/** Those who read, and those who record. */
+/** Those who read, those who record, and those who decide for the shop. */
 export const READERS: readonly Role[] = ['viewer', 'technician', 'lead'];
 export const RECORDERS: readonly Role[] = ['technician', 'lead'];
+export const LEADS: readonly Role[] = ['lead'];
 
 /** Holds a route's own types to each other. */
 export const route = <

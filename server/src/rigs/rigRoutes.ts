@@ -1,101 +1,106 @@
-import type { Rig } from '@keen-bleed/contract';
+import { RigSchema, RigsSchema, type Rig } from '@keen-bleed/contract';
 import { checkCoupling } from '@keen-bleed/core';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { Router } from 'express';
-import { signedIn, signedInAs } from '../accounts/session';
 import type { Db } from '../db/database';
 import { rigs, rigUnits, units } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
-import { checkedBody, pathId } from '../http/checked';
 import { takenIndex } from '../http/errorHandler';
+import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { unitRecord } from '../units/unitRecord';
 
 /** Rigs: units coupled one behind the other. */
-export function rigRoutes(db: Db): Router {
-  const router = Router();
-
-  router.get('/rigs', async (request, response) => {
-    const me = await signedIn(db, request);
-    response.json(await coupledRigs(db, me.shopId));
-  });
-
-  router.post('/rigs', async (request, response) => {
-    const me = await signedInAs(db, request, 'technician', 'lead');
-    const { id, unitIds } = checkedBody('coupleRig', request);
-    const ids = unitIds.map((each) => each.toLowerCase());
-    const before = await findRig(db, me.shopId, id);
-    if (before) {
-      // A retry after a lost answer finds its own rig and is told so.
-      if (before.unitIds.join() !== ids.join()) {
-        throw new ApiError('id-taken', 'Another rig has this id.');
-      }
-      response.json(before);
-      return;
-    }
-    const rows = await db
-      .select()
-      .from(units)
-      .where(and(eq(units.shopId, me.shopId), inArray(units.id, ids)));
-    const inOrder = ids.map((unitId) => rows.find((row) => row.id === unitId));
-    if (inOrder.some((row) => row === undefined)) throw notFound('unit');
-    const problems = checkCoupling(inOrder.flatMap((row) => (row ? [unitRecord(row)] : [])));
-    const first = problems[0];
-    if (first) throw new ApiError('not-right', first.message, problems);
-    try {
-      await db.transaction(async (tx) => {
-        await tx.insert(rigs).values({ shopId: me.shopId, id });
-        await tx
-          .insert(rigUnits)
-          .values(ids.map((unitId, place) => ({ shopId: me.shopId, rigId: id, place, unitId })));
-      });
-    } catch (error) {
-      // Sent twice at the same moment: the other one has made this very rig.
-      const made = takenIndex(error) === null ? null : await findRig(db, me.shopId, id);
-      if (made?.unitIds.join() === ids.join()) {
-        response.json(made);
-        return;
-      }
-      if (takenIndex(error) !== 'rig_units_once') throw error;
-      throw new ApiError(
-        'coupled-already',
-        'One of these units is coupled in another rig: uncouple that one first.',
-        [{ field: 'unitIds', message: 'A unit is coupled in one rig at a time.' }],
-      );
-    }
-    response.status(201).json(await findRig(db, me.shopId, id));
-  });
-
-  router.post('/rigs/:id/uncouple', async (request, response) => {
-    const me = await signedInAs(db, request, 'technician', 'lead');
-    const id = pathId(request, 'id', 'rig');
-    const { revision } = checkedBody('uncoupleRig', request);
-    const before = await findRig(db, me.shopId, id);
-    if (!before) throw notFound('rig');
-    if (before.uncoupledAtMs !== null) {
-      response.json(before);
-      return;
-    }
-    await db.transaction(async (tx) => {
-      const [row] = await tx
-        .update(rigs)
-        .set({ uncoupledAt: new Date(), revision: sql`${rigs.revision} + 1` })
-        .where(and(eq(rigs.shopId, me.shopId), eq(rigs.id, id), eq(rigs.revision, revision)))
-        .returning();
-      if (!row) {
-        throw new ApiError(
-          'changed-meanwhile',
-          'Somebody changed this rig meanwhile. Look at it again.',
-        );
-      }
-      await tx
-        .update(rigUnits)
-        .set({ coupled: false })
-        .where(and(eq(rigUnits.shopId, me.shopId), eq(rigUnits.rigId, id)));
-    });
-    response.json(await findRig(db, me.shopId, id));
-  });
-
-  return router;
+export function rigRoutes(db: Db): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/rigs',
+      who: READERS,
+      body: null,
+      query: null,
+      answers: RigsSchema,
+      does: async ({ me }) => ({ body: await coupledRigs(db, me.shopId) }),
+    }),
+    route({
+      method: 'post',
+      path: '/rigs',
+      who: RECORDERS,
+      body: 'coupleRig',
+      query: null,
+      answers: RigSchema,
+      does: async ({ me, body: { id, unitIds } }) => {
+        const ids = unitIds.map((each) => each.toLowerCase());
+        const before = await findRig(db, me.shopId, id);
+        if (before) {
+          // A retry after a lost answer finds its own rig and is told so.
+          if (before.unitIds.join() !== ids.join()) {
+            throw new ApiError('id-taken', 'Another rig has this id.');
+          }
+          return { body: before };
+        }
+        const rows = await db
+          .select()
+          .from(units)
+          .where(and(eq(units.shopId, me.shopId), inArray(units.id, ids)));
+        const inOrder = ids.map((unitId) => rows.find((row) => row.id === unitId));
+        if (inOrder.some((row) => row === undefined)) throw notFound('unit');
+        const problems = checkCoupling(inOrder.flatMap((row) => (row ? [unitRecord(row)] : [])));
+        const first = problems[0];
+        if (first) throw new ApiError('not-right', first.message, problems);
+        try {
+          await db.transaction(async (tx) => {
+            await tx.insert(rigs).values({ shopId: me.shopId, id });
+            await tx
+              .insert(rigUnits)
+              .values(
+                ids.map((unitId, place) => ({ shopId: me.shopId, rigId: id, place, unitId })),
+              );
+          });
+        } catch (error) {
+          // Sent twice at the same moment: the other one has made this very rig.
+          const made = takenIndex(error) === null ? null : await findRig(db, me.shopId, id);
+          if (made?.unitIds.join() === ids.join()) return { body: made };
+          if (takenIndex(error) !== 'rig_units_once') throw error;
+          throw new ApiError(
+            'coupled-already',
+            'One of these units is coupled in another rig: uncouple that one first.',
+            [{ field: 'unitIds', message: 'A unit is coupled in one rig at a time.' }],
+          );
+        }
+        return { status: 201, body: await foundRig(db, me.shopId, id) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/rigs/:id/uncouple',
+      who: RECORDERS,
+      body: 'uncoupleRig',
+      query: null,
+      answers: RigSchema,
+      does: async ({ me, id: pathId, body: { revision } }) => {
+        const id = pathId('id', 'rig');
+        const before = await foundRig(db, me.shopId, id);
+        if (before.uncoupledAtMs !== null) return { body: before };
+        await db.transaction(async (tx) => {
+          const [row] = await tx
+            .update(rigs)
+            .set({ uncoupledAt: new Date(), revision: sql`${rigs.revision} + 1` })
+            .where(and(eq(rigs.shopId, me.shopId), eq(rigs.id, id), eq(rigs.revision, revision)))
+            .returning();
+          if (!row) {
+            throw new ApiError(
+              'changed-meanwhile',
+              'Somebody changed this rig meanwhile. Look at it again.',
+            );
+          }
+          await tx
+            .update(rigUnits)
+            .set({ coupled: false })
+            .where(and(eq(rigUnits.shopId, me.shopId), eq(rigUnits.rigId, id)));
+        });
+        return { body: await foundRig(db, me.shopId, id) };
+      },
+    }),
+  ];
 }
 
 /** Every rig of a shop that is coupled now. */
@@ -107,6 +112,12 @@ export async function coupledRigs(db: Db, shopId: string): Promise<Rig[]> {
     .where(and(eq(rigs.shopId, shopId), isNull(rigs.uncoupledAt)))
     .orderBy(asc(rigs.coupledAt), asc(rigs.id), asc(rigUnits.place));
   return gathered(rows);
+}
+
+async function foundRig(db: Db, shopId: string, id: string): Promise<Rig> {
+  const rig = await findRig(db, shopId, id);
+  if (!rig) throw notFound('rig');
+  return rig;
 }
 
 async function findRig(db: Db, shopId: string, id: string): Promise<Rig | null> {

@@ -1,21 +1,17 @@
-import type { UnitDraft } from '@keen-bleed/contract';
+import { UnitSchema, UnitsSchema, YardRowsSchema, type UnitDraft } from '@keen-bleed/contract';
 import { checkUnit } from '@keen-bleed/core';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { Router } from 'express';
-import { signedIn, signedInAs } from '../accounts/session';
 import type { Db } from '../db/database';
 import { units } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
-import { checkedBody, pathId } from '../http/checked';
 import { takenIndex } from '../http/errorHandler';
+import { LEADS, READERS, RECORDERS, route, type Route } from '../http/route';
 import { keepRevisions } from './unitRevisions';
 import { unitRecord } from './unitRecord';
 import { yardRows } from './yardRows';
 
 /** Units and the yard that lists them. */
-export function unitRoutes(db: Db): Router {
-  const router = Router();
-
+export function unitRoutes(db: Db): Route[] {
   const find = async (shopId: string, id: string) => {
     const [row] = await db
       .select()
@@ -24,108 +20,131 @@ export function unitRoutes(db: Db): Router {
     if (!row) throw notFound('unit');
     return row;
   };
-
-  router.get('/yard', async (request, response) => {
-    const me = await signedIn(db, request);
-    response.json(await yardRows(db, me.shopId));
-  });
-
-  router.get('/units', async (request, response) => {
-    const me = await signedIn(db, request);
-    const rows = await db
-      .select()
-      .from(units)
-      .where(eq(units.shopId, me.shopId))
-      .orderBy(asc(units.number));
-    response.json(rows.map(unitRecord));
-  });
-
-  router.get('/units/:id', async (request, response) => {
-    const me = await signedIn(db, request);
-    response.json(unitRecord(await find(me.shopId, pathId(request, 'id', 'unit'))));
-  });
-
-  router.post('/units', async (request, response) => {
-    const me = await signedInAs(db, request, 'technician', 'lead');
-    const { id, draft } = checkedBody('createUnit', request);
-    requireRight(draft);
-    // A retry after a lost answer finds its own unit and is told so.
-    const inserted = await numberGuard(draft, () =>
-      db.transaction(async (tx) => {
-        const made = await tx
-          .insert(units)
-          .values({ shopId: me.shopId, id, number: draft.number.trim(), draft })
-          .onConflictDoNothing({ target: [units.shopId, units.id] })
-          .returning();
-        await keepRevisions(tx, me.personId, made);
-        return made;
-      }),
-    ).catch(async (error: unknown) => {
-      // Sent twice at the same moment, the number may be found taken by the very unit that is being made.
-      if (error instanceof ApiError && error.code === 'number-taken') {
-        const [own] = await db
-          .select({ id: units.id })
+  const whole = { who: READERS, method: 'get', body: null, query: null } as const;
+  return [
+    route({
+      ...whole,
+      path: '/yard',
+      answers: YardRowsSchema,
+      does: async ({ me }) => ({ body: await yardRows(db, me.shopId) }),
+    }),
+    route({
+      ...whole,
+      path: '/units',
+      answers: UnitsSchema,
+      does: async ({ me }) => {
+        const rows = await db
+          .select()
           .from(units)
-          .where(and(eq(units.shopId, me.shopId), eq(units.id, id)));
-        if (own) return [];
-      }
-      throw error;
-    });
-    const row = inserted[0] ?? (await find(me.shopId, id));
-    response.status(inserted[0] ? 201 : 200).json(unitRecord(row));
-  });
-
-  router.put('/units/:id', async (request, response) => {
-    const me = await signedInAs(db, request, 'technician', 'lead');
-    const id = pathId(request, 'id', 'unit');
-    const { revision, draft } = checkedBody('editUnit', request);
-    requireRight(draft);
-    const [edited] = await numberGuard(draft, () =>
-      db.transaction(async (tx) => {
-        const changed = await tx
-          .update(units)
-          .set({
-            draft,
-            number: draft.number.trim(),
-            revision: sql`${units.revision} + 1`,
-            updatedAt: new Date(),
-          })
-          .where(and(eq(units.shopId, me.shopId), eq(units.id, id), eq(units.revision, revision)))
-          .returning();
-        await keepRevisions(tx, me.personId, changed);
-        return changed;
-      }),
-    );
-    if (!edited) {
-      await find(me.shopId, id);
-      throw new ApiError(
-        'changed-meanwhile',
-        'Somebody changed this unit while you had it open. Look at their version, then make your change again.',
-      );
-    }
-    response.json(unitRecord(edited));
-  });
-
-  router.post('/units/:id/retire', async (request, response) => {
-    const me = await signedInAs(db, request, 'lead');
-    const id = pathId(request, 'id', 'unit');
-    const { retired } = checkedBody('retireUnit', request);
-    const before = await find(me.shopId, id);
-    const [row] = await numberGuard(before.draft, () =>
-      db
-        .update(units)
-        .set({
-          retiredAt: retired ? (before.retiredAt ?? new Date()) : null,
-          updatedAt: new Date(),
-        })
-        .where(and(eq(units.shopId, me.shopId), eq(units.id, id)))
-        .returning(),
-    );
-    if (!row) throw notFound('unit');
-    response.json(unitRecord(row));
-  });
-
-  return router;
+          .where(eq(units.shopId, me.shopId))
+          .orderBy(asc(units.number));
+        return { body: rows.map(unitRecord) };
+      },
+    }),
+    route({
+      ...whole,
+      path: '/units/:id',
+      answers: UnitSchema,
+      does: async ({ me, id }) => ({ body: unitRecord(await find(me.shopId, id('id', 'unit'))) }),
+    }),
+    route({
+      method: 'post',
+      path: '/units',
+      who: RECORDERS,
+      body: 'createUnit',
+      query: null,
+      answers: UnitSchema,
+      does: async ({ me, body: { id, draft } }) => {
+        requireRight(draft);
+        // A retry after a lost answer finds its own unit and is told so.
+        const inserted = await numberGuard(draft, () =>
+          db.transaction(async (tx) => {
+            const made = await tx
+              .insert(units)
+              .values({ shopId: me.shopId, id, number: draft.number.trim(), draft })
+              .onConflictDoNothing({ target: [units.shopId, units.id] })
+              .returning();
+            await keepRevisions(tx, me.personId, made);
+            return made;
+          }),
+        ).catch(async (error: unknown) => {
+          // Sent twice at the same moment, the number may be found taken by the very unit that is being made.
+          if (error instanceof ApiError && error.code === 'number-taken') {
+            const [own] = await db
+              .select({ id: units.id })
+              .from(units)
+              .where(and(eq(units.shopId, me.shopId), eq(units.id, id)));
+            if (own) return [];
+          }
+          throw error;
+        });
+        const row = inserted[0] ?? (await find(me.shopId, id));
+        return { status: inserted[0] ? 201 : 200, body: unitRecord(row) };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/units/:id',
+      who: RECORDERS,
+      body: 'editUnit',
+      query: null,
+      answers: UnitSchema,
+      does: async ({ me, id: pathId, body: { revision, draft } }) => {
+        const id = pathId('id', 'unit');
+        requireRight(draft);
+        const [edited] = await numberGuard(draft, () =>
+          db.transaction(async (tx) => {
+            const changed = await tx
+              .update(units)
+              .set({
+                draft,
+                number: draft.number.trim(),
+                revision: sql`${units.revision} + 1`,
+                updatedAt: new Date(),
+              })
+              .where(
+                and(eq(units.shopId, me.shopId), eq(units.id, id), eq(units.revision, revision)),
+              )
+              .returning();
+            await keepRevisions(tx, me.personId, changed);
+            return changed;
+          }),
+        );
+        if (!edited) {
+          await find(me.shopId, id);
+          throw new ApiError(
+            'changed-meanwhile',
+            'Somebody changed this unit while you had it open. Look at their version, then make your change again.',
+          );
+        }
+        return { body: unitRecord(edited) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/units/:id/retire',
+      who: LEADS,
+      body: 'retireUnit',
+      query: null,
+      answers: UnitSchema,
+      does: async ({ me, id: pathId, body: { retired } }) => {
+        const id = pathId('id', 'unit');
+        const before = await find(me.shopId, id);
+        const [row] = await numberGuard(before.draft, () =>
+          db
+            .update(units)
+            .set({
+              retiredAt: retired ? (before.retiredAt ?? new Date()) : null,
+              updatedAt: new Date(),
+            })
+            .where(and(eq(units.shopId, me.shopId), eq(units.id, id)))
+            .returning(),
+        );
+        if (!row) throw notFound('unit');
+        return { body: unitRecord(row) };
+      },
+    }),
+  ];
 }
 
 function requireRight(draft: UnitDraft): void {

@@ -102,7 +102,7 @@ export function useRunDesk(
   // The pad is made anew at each drawing; what it waits for is what counts.
   const caught = useMemo(
     () => (pad && log ? caughtMark(pad, log, lastAtMs) : null),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- padKey stands for all of the pad that counts here
     [padKey, log, lastAtMs],
   );
   const livePsi = linked?.psi ?? null;
