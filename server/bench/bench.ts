@@ -14,6 +14,7 @@ import { migrateDatabase, openDatabase } from '../src/db/database';
 import { makeApp } from '../src/app';
 import { yardQuery, yardRows } from '../src/units/yardRows';
 import { runHeader } from '../src/test/testShop';
+import { addingBench } from './adding';
 import { fillYard, PASSWORD, RUNS_PER_UNIT, UNITS } from './fillYard';
 
 const SECONDS = 5;
@@ -154,6 +155,7 @@ async function main(): Promise<void> {
   console.log(
     `Yard of ${UNITS} units and ${UNITS * RUNS_PER_UNIT} runs at the server: median ${at(0.5)} ms, slowest of 30 ${at(1)} ms`,
   );
+  await addingBench(database, { url: ourUrl, headers }, { shopId, personId, unit });
   app.close();
   bare.close();
   app.closeAllConnections();

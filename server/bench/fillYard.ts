@@ -3,6 +3,8 @@ import { hashPassword } from '../src/accounts/password';
 import type { Database } from '../src/db/database';
 import { logs, logUnits, people, ruleSets, shops, units } from '../src/db/schema';
 import { storedLog } from '../src/log/storedLog';
+import { keepRevision } from '../src/ruleSets/ruleSetAsKept';
+import { keepRevisions } from '../src/units/unitRevisions';
 import { runHeader, shortRuleSetRow, truckDraft, wholeRun } from '../src/test/testShop';
 import { unitRecord } from '../src/units/unitRecord';
 
@@ -17,18 +19,20 @@ export async function fillYard({
   const shopId = uuidv7();
   const personId = uuidv7();
   await db.insert(shops).values({ id: shopId, name: 'Bench' });
-  await db.insert(ruleSets).values(shortRuleSetRow(shopId));
   const passwordHash = await hashPassword(PASSWORD);
   await db
     .insert(people)
     .values({ shopId, id: personId, name: 'B', signInName: 'bench', role: 'lead', passwordHash });
+  for (const row of await db.insert(ruleSets).values(shortRuleSetRow(shopId)).returning()) {
+    await keepRevision(db, personId, row);
+  }
   const unitRows = Array.from({ length: UNITS }, (_, index) => ({
     shopId,
     id: uuidv7(),
     number: String(index),
     draft: truckDraft(String(index)),
   }));
-  await db.insert(units).values(unitRows);
+  await keepRevisions(db, personId, await db.insert(units).values(unitRows).returning());
   for (const row of unitRows) {
     const unit = {
       ...unitRecord({

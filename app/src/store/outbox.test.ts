@@ -5,7 +5,7 @@ import 'fake-indexeddb/auto';
 import type { AnyFact, RunHeader, VisitHeader } from '@keen-bleed/contract';
 import { CORE_VERSION, RUN_VERSION, roadTest, runMade, VISIT_VERSION } from '@keen-bleed/core';
 import fc from 'fast-check';
-import { aPhone, aRun, keptFacts, me, openPage, record, type Page } from '../test/aPhone';
+import { aPhone, aRun, keptFacts, me, openPage, pagesOff, record, type Page } from '../test/aPhone';
 import { FakeServer, type Weather } from '../test/fakeServer';
 import { madeUpUnit } from '../test/madeUpUnit';
 
@@ -36,7 +36,10 @@ const textsOf = (facts: readonly AnyFact[] = []) =>
   facts.map((fact) => ('text' in fact ? fact.text : fact.kind));
 
 beforeEach(() => jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick'] }));
-afterEach(() => jest.useRealTimers());
+afterEach(async () => {
+  await pagesOff();
+  jest.useRealTimers();
+});
 
 /** Signs in on a page, and waits for all that follows from it. */
 const signIn = ({ outbox }: Page, who = me): Promise<void> => outbox.setOutboxOwner(who);
@@ -170,6 +173,7 @@ describe('the outbox', () => {
     );
     await fc.assert(
       fc.asyncProperty(fc.array(happening, { minLength: 1, maxLength: 14 }), async (happenings) => {
+        await pagesOff();
         const server = new FakeServer();
         let page = aPhone(server);
         const runId = await aRun(page, run(1));

@@ -37,7 +37,22 @@ export function openPage(): Page {
   jest.resetModules();
   // The computation holds no state, and is large: one copy serves every page.
   jest.doMock('@keen-bleed/core', () => core);
-  return load();
+  const page = load();
+  open.add(page);
+  return page;
+}
+
+const open = new Set<Page>();
+
+/** Ends what every page still does, so that none sends to the next test's server. */
+export async function pagesOff(): Promise<void> {
+  const ended = [...open].map(async ({ outbox }) => {
+    await outbox.setOutboxOwner(null);
+    await outbox.sendNow();
+  });
+  open.clear();
+  await Promise.all(ended);
+  jest.clearAllTimers();
 }
 
 /** A phone with an empty disk and its first page. */

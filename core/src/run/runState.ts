@@ -88,7 +88,11 @@ const nothing = (): Standing => ({
  * what takes an earlier fact back, or corrects it, goes through all of them again.
  */
 export class RunFold {
-  private readonly facts: RunFact[] = [];
+  private readonly byId = new Map<string, RunFact>();
+  /** What a replay goes through: what was taken back is left out for good. */
+  private counting: RunFact[] = [];
+  private readonly takenBack = new Set<string>();
+  private readonly corrections: MarkFact[] = [];
   private now = nothing();
   private cached: RunState | null = null;
 
@@ -98,12 +102,12 @@ export class RunFold {
     private readonly unit: ProcedureUnit,
     facts: readonly RunFact[] = [],
   ) {
-    this.facts.push(...facts);
+    for (const fact of facts) this.know(fact);
     this.replay();
   }
 
   add(fact: RunFact): void {
-    this.facts.push(fact);
+    this.know(fact);
     this.cached = null;
     if (fact.kind === 'retract' || (fact.kind === 'mark' && fact.supersedes)) this.replay();
     else this.take(fact);
@@ -114,35 +118,40 @@ export class RunFold {
     return this.cached;
   }
 
+  private know(fact: RunFact): void {
+    this.byId.set(fact.id, fact);
+    this.counting.push(fact);
+    this.now.lastAtMs = Math.max(this.now.lastAtMs, fact.atMs);
+    if (fact.kind === 'retract') this.takenBack.add(fact.target);
+    if (fact.kind === 'mark' && fact.supersedes) this.corrections.push(fact);
+  }
+
   private replay(): void {
-    this.now = nothing();
+    const { lastAtMs } = this.now;
+    this.now = { ...nothing(), lastAtMs };
     this.cached = null;
-    const takenBack = new Set(
-      this.facts.flatMap((fact) => (fact.kind === 'retract' ? [fact.target] : [])),
-    );
-    const stands = (fact: RunFact) => !takenBack.has(fact.id);
+    const stands = (fact: RunFact) => !this.takenBack.has(fact.id);
     const corrected = new Set(
-      this.facts.flatMap((fact) =>
-        fact.kind === 'mark' && fact.supersedes && stands(fact) ? [fact.supersedes] : [],
-      ),
+      this.corrections.filter(stands).map(({ supersedes }) => supersedes ?? ''),
     );
-    const byId = new Map(this.facts.map((fact) => [fact.id, fact]));
-    for (const fact of this.facts) {
-      if (fact.kind === 'retract') {
-        const target = byId.get(fact.target);
-        if (target?.kind === 'hold-over') this.now.endsTakenBack.add(target.stepId);
-        this.now.lastAtMs = Math.max(this.now.lastAtMs, fact.atMs);
-      } else if (stands(fact)) {
-        this.take(fact, corrected.has(fact.id));
-      } else {
-        this.now.lastAtMs = Math.max(this.now.lastAtMs, fact.atMs);
-      }
+    this.counting = this.counting.filter((fact) =>
+      fact.kind === 'retract' ? this.heldOver(fact) !== null : stands(fact),
+    );
+    for (const fact of this.counting) {
+      const heldOver = fact.kind === 'retract' ? this.heldOver(fact) : null;
+      if (heldOver) this.now.endsTakenBack.add(heldOver.stepId);
+      else this.take(fact, corrected.has(fact.id));
     }
+  }
+
+  /** The end of a hold by itself that this takes back. */
+  private heldOver({ target }: Extract<RunFact, { kind: 'retract' }>) {
+    const fact = this.byId.get(target);
+    return fact?.kind === 'hold-over' ? fact : null;
   }
 
   private take(fact: RunFact, isCorrected = false): void {
     const { now } = this;
-    now.lastAtMs = Math.max(now.lastAtMs, fact.atMs);
     if (fact.kind === 'clock' || fact.kind === 'retract') return;
     now.live.push(fact);
     switch (fact.kind) {
