@@ -1,6 +1,5 @@
 import type { RunFact, Unit } from '@keen-bleed/contract';
 import { monitorEventLoopDelay, performance } from 'node:perf_hooks';
-import { v7 as uuidv7 } from 'uuid';
 import type { Database } from '../src/db/database';
 import { laneOf, runHeader, type Said } from '../src/test/testShop';
 
