@@ -1,11 +1,9 @@
 import type { LogRecord, RunFact, RunHeader } from '@keen-bleed/contract';
 import {
   gaugeWord,
-  markRows,
   outcomeOf,
   rigTitle,
   stateOfRun,
-  sayPressure,
   toPsi,
   unitsOf,
   unitTitle,
@@ -23,13 +21,12 @@ import { LinkOut } from '../ui/LinkOut';
 import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
 import { OutboxSign } from '../ui/OutboxSign';
-import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
 import { ClockAsk } from './ClockAsk';
-import { FigureList } from './FigureList';
-import { FindingList } from './FindingList';
+import { RecordMarks } from './RecordMarks';
+import { RecordOutcome } from './RecordOutcome';
 
 interface RecordScreenProps {
   header: RunHeader;
@@ -65,9 +62,6 @@ export function RecordScreen({
     () => outcomeOf(state, { unit, towed, ruleSet, sayIn }),
     [ruleSet, sayIn, state, towed, unit],
   );
-  const titleOf = (stepId: string) =>
-    procedure.steps.find((step) => step.id === stepId)?.title ?? stepId;
-  const rows = markRows(state, facts);
   const beganMs = startedAtMs ?? header.startedAtMs - (header.offsetMs ?? 0);
   const conditions = [
     `${sayDay(beganMs)}, ${sayTime(beganMs)}`,
@@ -77,36 +71,6 @@ export function RecordScreen({
       ? `${gaugeWord(state.gauge, ruleSet.school)}${state.gauge === 'master' ? '' : ' gauge'}`
       : null,
   ].filter((each) => each !== null);
-
-  const figures = (
-    <View style={{ gap: space.gap, flex: wide ? 1 : undefined }}>
-      <FigureList figures={outcome.figures} unit={sayIn} full />
-      <FindingList findings={outcome.findings} />
-      {outcome.skipped.length > 0 ? (
-        <View style={{ gap: space.hair }}>
-          <Txt as="heading" heading={2}>
-            Left out
-          </Txt>
-          {outcome.skipped.map((each) => (
-            <Txt key={each.stepId}>{`${each.title}: ${each.reason}`}</Txt>
-          ))}
-        </View>
-      ) : null}
-      {outcome.notes.length > 0 ? (
-        <View style={{ gap: space.hair }}>
-          <Txt as="heading" heading={2}>
-            Notes
-          </Txt>
-          {outcome.notes.map((note, index) => (
-            <Txt key={index}>{`${note.title}: ${note.text}`}</Txt>
-          ))}
-        </View>
-      ) : null}
-      <Txt as="small" tone="quiet">
-        This record advises; it does not replace the inspection your law asks for.
-      </Txt>
-    </View>
-  );
 
   return (
     <Screen
@@ -146,7 +110,7 @@ export function RecordScreen({
           marginTop: space.step,
         }}
       >
-        {figures}
+        <RecordOutcome outcome={outcome} />
         <View style={{ gap: space.gap, width: wide ? 400 : '100%' }}>
           <Txt as="heading" heading={2}>
             The ladder
@@ -163,47 +127,7 @@ export function RecordScreen({
             height={460}
             width={210}
           />
-          <View>
-            <Txt as="heading" heading={2}>
-              Marks
-            </Txt>
-            <View role="list" aria-label="Marks">
-              {rows.map((row) => (
-                <View key={row.seq} role="listitem">
-                  <Rule />
-                  <View
-                    style={{
-                      flexDirection: 'row',
-                      alignItems: 'center',
-                      paddingVertical: space.near,
-                      gap: space.near,
-                    }}
-                  >
-                    <View style={{ flex: 1 }}>
-                      <Txt>{titleOf(row.step)}</Txt>
-                      <Txt as="small" tone="quiet">
-                        {[
-                          sayTime(Date.parse(row.timeUtc)),
-                          row.method === 'crossing' ? 'as it passed' : null,
-                          row.state === 'stands' ? null : row.state,
-                        ]
-                          .filter((each) => each !== null)
-                          .join(', ')}
-                      </Txt>
-                    </View>
-                    <Txt
-                      as="numberBold"
-                      style={row.state === 'stands' ? null : { textDecorationLine: 'line-through' }}
-                      tone={row.state === 'stands' ? 'ink' : 'quiet'}
-                    >
-                      {sayPressure(row.readingPsi, unit.gauge.unit)}
-                    </Txt>
-                  </View>
-                </View>
-              ))}
-              <Rule />
-            </View>
-          </View>
+          <RecordMarks state={state} facts={facts} gauge={unit.gauge} />
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.step }}>
             <LinkOut title="Report as PDF" href={`/api/runs/${header.id}/report.pdf`} />
             <LinkOut title="Take out as JSON" href={`/api/runs/${header.id}/export.json`} />

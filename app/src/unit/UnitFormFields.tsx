@@ -1,23 +1,12 @@
-import type { ChamberType, TankRole } from '@keen-bleed/contract';
-import { chamberTypes, pressureUnits, tankRoles, unitKinds } from '@keen-bleed/contract/forms';
+import { pressureUnits, unitKinds } from '@keen-bleed/contract/forms';
 import { hasCompressor, newUnitDraft, usualGauge } from '@keen-bleed/core';
-import type { ReactNode } from 'react';
-import {
-  Controller,
-  useFieldArray,
-  useWatch,
-  type Control,
-  type FieldPath,
-  type UseFormSetValue,
-} from 'react-hook-form';
+import { useWatch, type Control, type UseFormSetValue } from 'react-hook-form';
 import { View } from 'react-native';
 import { space } from '../theme/space';
-import { Button } from '../ui/Button';
-import { Field } from '../ui/Field';
-import { Pick } from '../ui/Pick';
-import { Segments } from '../ui/Segments';
-import { Toggle } from '../ui/Toggle';
-import { Txt } from '../ui/Txt';
+import { ChamberFields } from './ChamberFields';
+import { formBoxes } from './formBoxes';
+import { Part, Row } from './FormPart';
+import { TankFields } from './TankFields';
 import { formOf, type UnitForm } from './unitForm';
 
 interface UnitFormFieldsProps {
@@ -30,59 +19,11 @@ interface UnitFormFieldsProps {
 export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsProps) {
   const kind = useWatch({ control, name: 'kind' });
   const pressureUnit = useWatch({ control, name: 'pressureUnit' });
-  const volumeUnit = useWatch({ control, name: 'volumeUnit' });
   const gaugeUnit = useWatch({ control, name: 'gaugeUnit' });
   const buildYear = useWatch({ control, name: 'buildYear' });
-  const tanks = useFieldArray({ control, name: 'tanks' });
-  const chambers = useFieldArray({ control, name: 'chambers' });
   const powered = hasCompressor(kind);
-  const volumeWords = volumeUnit === 'L' ? 'L' : 'in³';
 
-  const text = (name: FieldPath<UnitForm>, label: string, hint?: string, numeric = true) => (
-    <Controller
-      control={control}
-      name={name}
-      render={({ field }) => (
-        <View style={{ flexGrow: 1, flexBasis: 110, minWidth: 0 }}>
-          <Field
-            label={label}
-            {...(hint ? { hint } : {})}
-            numeric={numeric}
-            value={typeof field.value === 'string' ? field.value : ''}
-            onChange={field.onChange}
-            onBlur={field.onBlur}
-            problem={problems[name]}
-            testID={name}
-          />
-        </View>
-      )}
-    />
-  );
-  const segments = <T extends string>(
-    name: FieldPath<UnitForm>,
-    label: string,
-    options: readonly { value: T; title: string }[],
-    after?: (value: T) => void,
-  ) => (
-    <Controller
-      control={control}
-      name={name}
-      render={({ field }) => (
-        <View style={{ gap: space.hair, flexGrow: 1 }}>
-          <Txt as="smallBold">{label}</Txt>
-          <Segments
-            label={label}
-            options={options}
-            value={field.value as T}
-            onChange={(value) => {
-              field.onChange(value);
-              after?.(value);
-            }}
-          />
-        </View>
-      )}
-    />
-  );
+  const { text, segments } = formBoxes(control, problems);
 
   return (
     <View style={{ gap: space.wide }}>
@@ -121,98 +62,9 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
         </Row>
       </Part>
 
-      <Part title="Tanks" problem={problems.tanks}>
-        {tanks.fields.map((tank, index) => (
-          <View
-            key={tank.id}
-            style={{
-              flexDirection: 'row',
-              gap: space.step,
-              alignItems: 'flex-end',
-            }}
-          >
-            <Controller
-              control={control}
-              name={`tanks.${index}.role`}
-              render={({ field }) => (
-                <Pick<TankRole>
-                  label={`Tank ${index + 1}`}
-                  options={tankRoles}
-                  value={field.value}
-                  onChange={field.onChange}
-                />
-              )}
-            />
-            {text(`tanks.${index}.volume`, 'Volume', volumeWords)}
-            <Button
-              title="Remove"
-              manner="quiet"
-              label={`Remove tank ${index + 1}`}
-              onPress={() => tanks.remove(index)}
-            />
-          </View>
-        ))}
-        <Button
-          title="Add a tank"
-          onPress={() => tanks.append({ role: powered ? 'supply' : 'trailer', volume: '' })}
-          style={{ alignSelf: 'flex-start' }}
-        />
-      </Part>
+      <TankFields control={control} problems={problems} powered={powered} />
 
-      <Part title="Chambers" problem={problems.chambers}>
-        {chambers.fields.map((group, index) => (
-          <View
-            key={group.id}
-            style={{
-              flexDirection: 'row',
-              flexWrap: 'wrap',
-              gap: space.step,
-              alignItems: 'flex-end',
-            }}
-          >
-            {text(`chambers.${index}.count`, 'How many')}
-            <Controller
-              control={control}
-              name={`chambers.${index}.type`}
-              render={({ field }) => (
-                <Pick<ChamberType>
-                  label={`Type, group ${index + 1}`}
-                  options={chamberTypes}
-                  value={field.value}
-                  onChange={field.onChange}
-                />
-              )}
-            />
-            <Controller
-              control={control}
-              name={`chambers.${index}.springBrake`}
-              render={({ field }) => (
-                <Toggle label="Spring brake" value={field.value} onChange={field.onChange} />
-              )}
-            />
-            <Controller
-              control={control}
-              name={`chambers.${index}.loadSensing`}
-              render={({ field }) => (
-                <Toggle label="Load-sensing" value={field.value} onChange={field.onChange} />
-              )}
-            />
-            <Button
-              title="Remove"
-              manner="quiet"
-              label={`Remove chamber group ${index + 1}`}
-              onPress={() => chambers.remove(index)}
-            />
-          </View>
-        ))}
-        <Button
-          title="Add chambers"
-          onPress={() =>
-            chambers.append({ type: '30', count: '2', springBrake: true, loadSensing: false })
-          }
-          style={{ alignSelf: 'flex-start' }}
-        />
-      </Part>
+      <ChamberFields control={control} problems={problems} />
 
       {powered ? (
         <Part title="Governor" problem={undefined}>
@@ -258,40 +110,5 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
         ) : null}
       </Part>
     </View>
-  );
-}
-
-function Part({
-  title,
-  lead,
-  problem,
-  children,
-}: {
-  title: string;
-  lead?: string;
-  problem?: string | undefined;
-  children: ReactNode;
-}) {
-  return (
-    <View style={{ gap: space.gap }}>
-      <View>
-        <Txt as="heading" heading={2}>
-          {title}
-        </Txt>
-        {lead ? <Txt tone="quiet">{lead}</Txt> : null}
-        {problem ? (
-          <Txt as="small" tone="fail" live="polite">
-            {problem}
-          </Txt>
-        ) : null}
-      </View>
-      {children}
-    </View>
-  );
-}
-
-function Row({ children }: { children: ReactNode }) {
-  return (
-    <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.step }}>{children}</View>
   );
 }
