@@ -60,7 +60,9 @@ test(
     await page.getByRole('button', { name: 'Correct: Hiss at the exhaust' }).click();
     await page.getByLabel('In a few words').fill('Hiss at the exhaust, released');
     await page.getByRole('button', { name: 'Keep' }).click();
-    await expect(page.getByText('Hiss at the exhaust, released')).toBeVisible();
+    await expect(page.getByRole('list', { name: 'Notes and findings' })).toContainText(
+      'Hiss at the exhaust, released',
+    );
     await expect(page.getByText('Hiss at the exhaust', { exact: true })).toHaveCount(0);
     await page.getByRole('button', { name: 'Close the visit' }).click();
     await expect(page.getByRole('button', { name: 'Close the visit' })).toHaveCount(0);

@@ -346,6 +346,21 @@ describe('a clock', () => {
     expect(server.facts.get(same)?.[0]?.offsetMs).toBeCloseTo(3 * 3_600_000, -4);
   });
 
+  it('that was set is not taken for the one that is only remembered', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await signIn(page);
+    await page.outbox.setOutboxOwner(null);
+    await record(page, runId, note('a'));
+    const again = openPage();
+    server.behindMs = -86_400_000;
+    // What would have measured it is lost on the way.
+    server.weather = ['lost-request'];
+    await signIn(again);
+    expect(server.facts.get(runId)?.[0]?.offsetMs).toBeNull();
+  });
+
   it('that stays the same keeps its offset, through a restart too', async () => {
     const server = new FakeServer();
     server.behindMs = 600_000;

@@ -140,19 +140,23 @@ async function sendPhotos(logId: string, lot: readonly DeviceFact[]): Promise<vo
  * between the recording and now leaves it open, and the record asks for it.
  */
 async function withTimeKnown(lot: readonly DeviceFact[]): Promise<AnyFact[]> {
+  const [first] = lot;
+  // What is only remembered was measured before this page was loaded, or before its clock was set.
+  if (first && measuredClock().measuredAtMs === null) await askHeld(first.logId);
   const { aheadMs, epoch } = measuredClock();
   const db = await database();
   const facts: AnyFact[] = [];
   for (const row of lot) {
     const { offsetMs } = row.fact;
     const same =
-      row.epoch === epoch ||
-      (aheadMs !== null && offsetMs !== null && Math.abs(aheadMs - offsetMs) <= SAME_CLOCK_MS);
-    if (same || offsetMs === null) {
+      aheadMs !== null && offsetMs !== null && Math.abs(aheadMs - offsetMs) <= SAME_CLOCK_MS;
+    // Within one epoch the clock was not set: what it is now, it was then.
+    const known = same ? offsetMs : row.epoch === epoch ? (aheadMs ?? offsetMs) : null;
+    if (known === offsetMs) {
       facts.push(row.fact);
       continue;
     }
-    const fact = { ...row.fact, offsetMs: null };
+    const fact = { ...row.fact, offsetMs: known };
     await db.put('facts', { ...row, fact });
     facts.push(fact);
     tellTabs(row.logId);

@@ -3,7 +3,7 @@ export interface MeasuredClock {
   aheadMs: number | null;
   /** Counts the times this page has seen its own clock being set; two facts of one count share one clock. */
   epoch: string;
-  /** When it was measured, by this device's clock. */
+  /** When it was measured, by this device's clock; null where it is only remembered, or the clock was set since. */
   measuredAtMs: number | null;
 }
 
@@ -22,7 +22,7 @@ function lookWhetherSet(): void {
   if (Math.abs(steady - steadyMs) < SET_BY_MS) return;
   steadyMs = steady;
   sets += 1;
-  now = { ...now, epoch: `${page}-${sets}` };
+  now = { ...now, epoch: `${page}-${sets}`, measuredAtMs: null };
 }
 
 /** Takes in what an answer of the server said of its time, between the asking and the answer. */
