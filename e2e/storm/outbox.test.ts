@@ -29,7 +29,7 @@ import {
 // No screen is drawn here, and loading the library anew at each of a few thousand openings takes its time.
 jest.mock('react', () => ({}));
 
-const SEQUENCES = 300;
+const SEQUENCES = 150;
 
 let shop: TestShop;
 let staff: Staff;
