@@ -102,6 +102,8 @@ export async function takeIn(
     ...(kept ?? newLog({ ...who, personId: openedBy }, header)),
     opened: 1,
     closed: kept?.closed === 1 || isClosed ? 1 : 0,
+    // The server has just told of all that is closed here; what waits beside it holds the log back by itself.
+    confirmedAtMs: kept?.confirmedAtMs ?? (isClosed ? Date.now() : null),
     writers,
   });
   for (const fact of facts) {

@@ -41,6 +41,14 @@ afterEach(async () => {
   jest.useRealTimers();
 });
 
+/** Signs in at a server that breaks once over the facts, and is well afterwards. */
+async function signInTo(page: Page, server: FakeServer): Promise<void> {
+  server.refuses = (piece) =>
+    'text' in piece ? { code: 'went-wrong', message: 'broke', status: 500 } : null;
+  await signIn(page);
+  server.refuses = () => null;
+}
+
 /** Signs in on a page, and waits for all that follows from it. */
 const signIn = ({ outbox }: Page, who = me): Promise<void> => outbox.setOutboxOwner(who);
 
@@ -135,6 +143,32 @@ describe('the outbox', () => {
     await jest.advanceTimersByTimeAsync(60_000);
     await page.outbox.sendNow();
     expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+  });
+
+  it('waits by a steady clock: one that is set back by a day makes nothing wait for a day', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await record(page, runId, note('a'));
+    await signInTo(page, server);
+    jest.setSystemTime(Date.now() - 86_400_000);
+    await jest.advanceTimersByTimeAsync(10_000);
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+  });
+
+  it('waits no more for what another tab has sent meanwhile', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await record(page, runId, note('a'));
+    await signInTo(page, server);
+    const second = openPage();
+    await signIn(second);
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+    await jest.advanceTimersByTimeAsync(10_000);
+    await page.outbox.sendNow();
+    expect(jest.getTimerCount()).toBe(0);
   });
 
   it('goes on in a lane of its own where a copy of its store took the same place', async () => {
@@ -402,6 +436,41 @@ describe('a visit', () => {
     await signIn(page);
     expect(server.photos).toEqual([photo]);
     expect(textsOf(server.facts.get(visitId))).toEqual(['see']);
+  });
+
+  it('does not take a guest network’s empty answer for a photo’s receipt, and brings a restored server its photo', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const visitId = await aRun(page, visit(1));
+    await signIn(page);
+    const photo = id(500);
+    const db = await page.database.database();
+    const blob = new Blob(['x'], { type: 'image/jpeg' });
+    await db.put('blobs', { id: photo, logId: visitId, blob, sent: 0 });
+    await record(page, visitId, { kind: 'note', at: null, text: 'see', photos: [photo] });
+    server.weather = ['guest-network'];
+    await page.outbox.sendNow();
+    expect(await db.get('blobs', photo)).toMatchObject({ sent: 0 });
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(visitId))).toEqual(['see']);
+    // The server comes back from a backup that is older than the photo.
+    server.photos = [];
+    server.facts.set(visitId, []);
+    await signIn(openPage());
+    expect(server.photos).toEqual([photo]);
+    expect(textsOf(server.facts.get(visitId))).toEqual(['see']);
+  });
+
+  it('that others have closed leaves the device like any other', async () => {
+    const page = aPhone(new FakeServer());
+    const header = visit(1);
+    const close = { id: id(60), lane: id(61), seq: 1, atMs: 1, offsetMs: 0, v: VISIT_VERSION };
+    const facts = [{ ...close, kind: 'close', how: 'complete' } as AnyFact];
+    await page.logs.takeIn(me, { header, facts, writers: {} }, id(77));
+    expect((await page.logs.keptLog(header.id))?.log).toMatchObject({
+      closed: 1,
+      confirmedAtMs: Date.now(),
+    });
   });
 });
 

@@ -27,7 +27,10 @@ let state: OutboxState = { unsent: 0, standing: 'sent', message: null, refused: 
 let owner: Writer | null = null;
 let running: Promise<void> | null = null;
 let again = false;
-/** What is retried by itself, and when: the whole pass, or one log that stumbled. */
+/**
+ * What is retried by itself, and when: the whole pass, or one log that stumbled. It goes by the page's steady clock: a
+ * clock that is set back by a day must not make a log wait for a day.
+ */
 let retryMs = RETRY_FIRST_MS;
 let retryTimer: ReturnType<typeof setTimeout> | null = null;
 const waits = new Map<string, { ms: number; untilMs: number }>();
@@ -170,18 +173,21 @@ async function sendOne(logId: string, mine: Writer): Promise<void> {
     }
     // A gap, or a fault of the server's: this log waits, longer each time, and the others go on.
     const ms = Math.min((waits.get(logId)?.ms ?? RETRY_FIRST_MS / 2) * 2, RETRY_MOST_MS);
-    waits.set(logId, { ms, untilMs: Date.now() + ms });
+    waits.set(logId, { ms, untilMs: performance.now() + ms });
   }
 }
 
-const isWaiting = (logId: string) => (waits.get(logId)?.untilMs ?? 0) > Date.now();
+const isWaiting = (logId: string) => (waits.get(logId)?.untilMs ?? 0) > performance.now();
 
 /** Says how things stand after a pass that went through. */
 async function settle(): Promise<void> {
   const unsent = await countUnsent();
-  const refused = (await waitingLogs()).filter((log) => log.refused !== null);
+  const waiting = await waitingLogs();
+  const refused = waiting.filter((log) => log.refused !== null);
+  // What another tab has sent meanwhile, or what was dropped, is waited for no more.
+  for (const id of waits.keys()) if (!waiting.some((log) => log.id === id)) waits.delete(id);
   const next = Math.min(...[...waits.values()].map(({ untilMs }) => untilMs));
-  if (Number.isFinite(next)) retryIn(Math.max(50, next - Date.now()));
+  if (Number.isFinite(next)) retryIn(Math.max(50, next - performance.now()));
   set({
     unsent,
     refused: refused.length,

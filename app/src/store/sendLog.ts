@@ -91,8 +91,10 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
       await changeLog(logId, { opened: 0 });
       throw problem;
     }
+    const lacksPhoto = problem.code === 'photo-missing';
+    if (lacksPhoto) await photosAgain(lot);
     const changed = await setHeld(logId, [lane], held.lanes);
-    if (!changed || !mayTryAgain) throw problem;
+    if ((!changed && !lacksPhoto) || !mayTryAgain) throw problem;
     await sendLane(logId, lane, who, false);
     return;
   }
@@ -115,12 +117,12 @@ async function ownPart(held: Held, lot: readonly DeviceFact[]): Promise<Record<s
 
 function requireHeld(answer: unknown, logId: string): Held {
   if (isHeld(answer, logId)) return answer;
-  // A guest network's page, or a proxy's empty answer, is no receipt.
-  throw new RequestProblem(
-    'offline',
-    'Something between here and the shop’s server is in the way.',
-  );
+  throw inTheWay();
 }
+
+/** A guest network's page, or a proxy's empty answer, is no receipt. */
+const inTheWay = () =>
+  new RequestProblem('offline', 'Something between here and the shop’s server is in the way.');
 
 /** Pictures go before the facts that name them. */
 async function sendPhotos(logId: string, lot: readonly DeviceFact[]): Promise<void> {
@@ -130,8 +132,24 @@ async function sendPhotos(logId: string, lot: readonly DeviceFact[]): Promise<vo
   for (const id of named) {
     const photo = await db.get('blobs', id);
     if (!photo || photo.sent === 1) continue;
-    await ask('PUT', `/api/photos/${id}?logId=${logId}`, photo.blob);
+    const kept = await ask<{ id?: unknown } | undefined>(
+      'PUT',
+      `/api/photos/${id}?logId=${logId}`,
+      photo.blob,
+    );
+    if (kept?.id !== id) throw inTheWay();
     await db.put('blobs', { ...photo, sent: 1 });
+  }
+}
+
+/** Lets pictures be sent again: a restored server may lack what it once had. */
+async function photosAgain(lot: readonly DeviceFact[]): Promise<void> {
+  const db = await database();
+  for (const { fact } of lot) {
+    for (const id of 'photos' in fact ? (fact.photos ?? []) : []) {
+      const photo = await db.get('blobs', id);
+      if (photo) await db.put('blobs', { ...photo, sent: 0 });
+    }
   }
 }
 
