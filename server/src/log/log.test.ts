@@ -89,6 +89,14 @@ describe('a run', () => {
     ]);
   });
 
+  it('is on no rig of another shop', async () => {
+    const unit = await addTruck(staff.lead, String((number += 1)));
+    const header = runHeader(unit);
+    const other = { ...header, subject: { ...header.subject, rigId: uuidv7() } };
+    const answer = await staff.technician.post('/api/logs').send(other).expect(422);
+    expect((answer.body as Refusal).fields).toMatchObject([{ field: 'subject.rigId' }]);
+  });
+
   it('is opened once, and by nobody else under the same id', async () => {
     const { header } = await openedRun();
     await staff.technician.post('/api/logs').send(header).expect(200);

@@ -2,7 +2,7 @@ import type { AnyHeader, Held, LogKindName, Me, Unit } from '@keen-bleed/contrac
 import { anyLogKind, CORE_VERSION, rigTitle } from '@keen-bleed/core';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
-import { facts, logs, logUnits } from '../db/schema';
+import { facts, logs, logUnits, rigs } from '../db/schema';
 import { ApiError } from '../http/apiError';
 import { fieldError } from '../http/fieldError';
 import { openRun } from './kinds/openRun';
@@ -39,6 +39,7 @@ export async function openLog(
     ...sent,
     id: sent.id.toLowerCase(),
   });
+  await requireRig(db, me, header);
   const receivedAt = new Date();
   const columns = judged(new FoldedLog(kind, header), receivedAt.getTime());
   const [front, ...towed] = units;
@@ -75,6 +76,16 @@ export async function openLog(
   });
   if (!isNew) await requireMine(db, me, header);
   return { held: await heldLog(db, me.shopId, header.id), isNew };
+}
+
+/** A rig of this shop, coupled still or not. */
+async function requireRig(db: Db, me: Me, { subject: { rigId } }: AnyHeader): Promise<void> {
+  if (rigId === null) return;
+  const [rig] = await db
+    .select({ id: rigs.id })
+    .from(rigs)
+    .where(and(eq(rigs.shopId, me.shopId), eq(rigs.id, rigId)));
+  if (!rig) throw fieldError('subject.rigId', 'This shop has no such rig.');
 }
 
 async function requireMine(db: Db, me: Me, header: AnyHeader): Promise<void> {

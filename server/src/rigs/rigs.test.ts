@@ -92,7 +92,10 @@ describe('a run of a rig', () => {
     const trailer = await add('trailer');
     const base = runHeader(tractor);
     const on = { unit: tractor, towed: [trailer], ruleSet: roadTest, leftOut: ['drain'] };
-    const header = { ...base, subject: { ...base.subject, rigId: uuidv7() }, made: runMade(on) };
+    const rigId = uuidv7();
+    const unitIds = [tractor.id, trailer.id];
+    await staff.technician.post('/api/rigs').send({ id: rigId, unitIds }).expect(201);
+    const header = { ...base, subject: { ...base.subject, rigId }, made: runMade(on) };
     await staff.technician.post('/api/logs').send(header).expect(201);
     for (const unit of [tractor, trailer]) {
       const rows = (await staff.viewer.get(`/api/units/${unit.id}/runs`)).body as RunRow[];
