@@ -14,6 +14,7 @@ import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { Txt } from '../ui/Txt';
+import { measuredClock } from '../wire/serverClock';
 
 interface ClockAskProps {
   facts: readonly RunFact[];
@@ -47,7 +48,9 @@ export function ClockAsk({ facts, onAnswer }: ClockAskProps) {
     const atMs = readMomentOf(text);
     if (atMs === null)
       return setProblem('Give it as year-month-day hour:minute, such as 2026-11-24 14:05.');
-    if (atMs > Date.now() + 60_000) return setProblem('That is still to come: when was it really?');
+    // By the server's clock: a device that is a day behind takes this very minute for tomorrow.
+    const nowMs = Date.now() - (measuredClock().aheadMs ?? 0);
+    if (atMs > nowMs + 60_000) return setProblem('That is still to come: when was it really?');
     const wrong = await onAnswer?.({ kind: 'clock', ofLane: lane, aheadMs: first.atMs - atMs });
     setProblem(wrong ?? undefined);
   };
@@ -55,14 +58,14 @@ export function ClockAsk({ facts, onAnswer }: ClockAskProps) {
     <View style={{ gap: space.near }}>
       <Notice
         manner="trouble"
-        title="The clock of the device was changed while this was made"
+        title="The clock of the device was changed after this was begun"
         text={`By that clock it began ${said}. Until somebody says when it really was, a failure in it counts as the newest.`}
       />
       {onAnswer ? (
         <View style={{ gap: space.near, maxWidth: 420 }}>
           <Field
             label="When did it really begin?"
-            hint="2026-11-24 14:05"
+            hint="such as 2026-11-24 14:05"
             value={text}
             onChange={setText}
             problem={problem}

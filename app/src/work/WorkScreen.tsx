@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useOpenLogs } from '../data/useRecords';
-import { sayAgo, sayTime } from '../data/when';
+import { sayAgo, sayMinute } from '../data/when';
 import type { DeviceLog } from '../store/database';
 import { openLogs } from '../store/logs';
 import { useOutbox } from '../store/outbox';
@@ -39,7 +39,7 @@ export function WorkScreen() {
     id: log.id,
     kind: log.kind,
     title: titleOf(log),
-    said: `Started ${sayAgo(log.header.startedAtMs, nowMs)}, ${sayTime(log.header.startedAtMs)}. Go on where you were.`,
+    said: `Started ${sayAgo(log.header.startedAtMs, nowMs)}, ${sayMinute(log.header.startedAtMs)}. Go on where you were.`,
   }));
   const elsewhere = (shop.data ?? [])
     .filter((row) => !onDevice.some(({ id }) => id === row.id))
@@ -49,7 +49,7 @@ export function WorkScreen() {
       title: row.title,
       said: [
         row.byPersonId === me.personId ? 'You, on another device' : row.by,
-        `started ${sayAgo(row.startedAtMs, nowMs)}, ${sayTime(row.startedAtMs)}`,
+        `started ${sayAgo(row.startedAtMs, nowMs)}, ${sayMinute(row.startedAtMs)}`,
         row.kind === 'visit' ? row.headline : null,
       ]
         .filter(Boolean)
