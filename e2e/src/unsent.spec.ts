@@ -97,6 +97,7 @@ test('a record that was made by a clock that was set since asks when it was', as
     .poll(() => server.query(`select time_unsure from logs where id = '${id}'`))
     .toBe('f');
   await page.goto('/work');
+  await expect(page.getByRole('heading', { name: 'Work', level: 1 })).toBeVisible();
   await expect(page.getByText(/This device’s clock is 24 hours behind/)).toBeVisible();
   await expectNoFindings(page);
 });
