@@ -1,6 +1,6 @@
 import { check, type AnyFact, type AppendFacts, type Held, type Me } from '@keen-bleed/contract';
 import { anyLogKind, FoldedLog } from '@keen-bleed/core';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, ne } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs, facts, logs, logUnits } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
@@ -27,6 +27,7 @@ export async function appendFacts(db: Db, me: Me, logId: string, sent: Sent): Pr
       .for('update');
     if (!stored) throw notFound('record');
     requireWriter(stored, me, sent);
+    await requireOwnLanes(tx, me, logId, sent);
     const rows = await storedFacts(tx, me.shopId, logId);
     const { header, facts: known } = readLog(stored, rows);
     const log = new FoldedLog(anyLogKind(stored.kind), header, known);
@@ -56,6 +57,27 @@ function requireWriter(stored: StoredLog, me: Me, sent: Sent): void {
     'not-allowed',
     `This ${stored.kind} is another person’s: only they can add to it.`,
   );
+}
+
+/** A lane is one person's on one device: nobody writes under another's name. A device that is told so takes a new one. */
+async function requireOwnLanes(tx: Db, me: Me, logId: string, sent: Sent): Promise<void> {
+  const lanes = [...new Set(sent.map(({ lane }) => lane.toLowerCase()))];
+  const [others] = await tx
+    .select({ lane: facts.lane })
+    .from(facts)
+    .where(
+      and(
+        eq(facts.shopId, me.shopId),
+        eq(facts.logId, logId),
+        inArray(facts.lane, lanes),
+        ne(facts.personId, me.personId),
+      ),
+    )
+    .limit(1);
+  if (!others) return;
+  const message = 'Another person writes in this lane of the record: go on in one of your own.';
+  const at = sent.findIndex(({ lane }) => lane.toLowerCase() === others.lane);
+  throw new ApiError('place-taken', message, [{ field: `facts.${at}.lane`, message }]);
 }
 
 /** Adds to the folded log what may be added, up to the first fact that may not. */

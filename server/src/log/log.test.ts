@@ -412,6 +412,21 @@ describe('a visit', () => {
     expect((await staff.viewer.get(`/api/units/${unit.id}/runs`)).body).toEqual([]);
   });
 
+  it('lets nobody write in the lane of another', async () => {
+    const { said, send, header } = await openedVisit();
+    const first = said('Parked on the slope');
+    await send([first], staff.technician).expect(200);
+    const forged = said('All is well', { lane: first.lane, seq: 2 });
+    const answer = await send([forged], staff.lead).expect(409);
+    expect(answer.body as Refusal).toMatchObject({
+      code: 'place-taken',
+      fields: [{ field: 'facts.0.lane' }],
+    });
+    const kept = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'visit'>;
+    expect(kept.facts).toMatchObject([{ text: 'Parked on the slope' }]);
+    expect(Object.values(kept.writers)).toEqual(['technician']);
+  });
+
   it('refuses a part its unit does not have, in words', async () => {
     const { unit, said, send } = await openedVisit();
     const at = { unitId: unit.id, partId: 'wings' };
