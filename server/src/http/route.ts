@@ -119,6 +119,9 @@ export function wrongShape(fields: FieldProblem[]): ApiError {
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
+/** Whether a text is an id of ours. */
+export const isUuid = (text: string): boolean => UUID.test(text);
+
 /** An id from the path; one that is no UUID is answered like one that is not there. */
 export function pathId(request: Request, name: string, what: string): string {
   const id = request.params[name];

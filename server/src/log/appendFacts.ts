@@ -5,7 +5,7 @@ import type { Db } from '../db/database';
 import { blobs, facts, logs, logUnits } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
-import { wrongShape } from '../http/route';
+import { isUuid, wrongShape } from '../http/route';
 import { judged } from './judged';
 import { readLog, storedFacts, type StoredLog } from './logRow';
 
@@ -28,6 +28,7 @@ export async function appendFacts(db: Db, me: Me, logId: string, sent: Sent): Pr
     if (!stored) throw notFound('record');
     requireWriter(stored, me, sent);
     await requireOwnLanes(tx, me, logId, sent);
+    await requireOwnEntries(tx, me, logId, sent);
     const rows = await storedFacts(tx, me.shopId, logId);
     const { header, facts: known } = readLog(stored, rows);
     const log = new FoldedLog(anyLogKind(stored.kind), header, known);
@@ -78,6 +79,41 @@ async function requireOwnLanes(tx: Db, me: Me, logId: string, sent: Sent): Promi
   const message = 'Another person writes in this lane of the record: go on in one of your own.';
   const at = sent.findIndex(({ lane }) => lane.toLowerCase() === others.lane);
   throw new ApiError('place-taken', message, [{ field: `facts.${at}.lane`, message }]);
+}
+
+/** What somebody wrote is theirs to correct and to take back. */
+async function requireOwnEntries(tx: Db, me: Me, logId: string, sent: Sent): Promise<void> {
+  const touched = sent.flatMap((fact, at) => {
+    const { target, supersedes } = fact as { target?: unknown; supersedes?: unknown };
+    return [
+      ['target', target],
+      ['supersedes', supersedes],
+    ].flatMap(([field, id]) =>
+      typeof id === 'string' && isUuid(id)
+        ? [{ field: `facts.${at}.${field as string}`, id: id.toLowerCase() }]
+        : [],
+    );
+  });
+  if (touched.length === 0) return;
+  const [others] = await tx
+    .select({ id: facts.id })
+    .from(facts)
+    .where(
+      and(
+        eq(facts.shopId, me.shopId),
+        eq(facts.logId, logId),
+        inArray(
+          facts.id,
+          touched.map(({ id }) => id),
+        ),
+        ne(facts.personId, me.personId),
+      ),
+    )
+    .limit(1);
+  const first = touched.find(({ id }) => id === others?.id);
+  if (!first) return;
+  const message = 'Another person wrote this entry: only they can correct it or take it back.';
+  throw new ApiError('not-allowed', message, [{ field: first.field, message }]);
 }
 
 /** Adds to the folded log what may be added, up to the first fact that may not. */
@@ -168,7 +204,7 @@ async function photosHeld(tx: Db, { shopId }: Me, sent: Sent): Promise<Set<strin
     const { photos } = fact as { photos?: unknown };
     return Array.isArray(photos) ? photos.filter((id): id is string => typeof id === 'string') : [];
   });
-  const ids = named.map((id) => id.toLowerCase()).filter((id) => /^[0-9a-f-]{36}$/.test(id));
+  const ids = named.map((id) => id.toLowerCase()).filter(isUuid);
   if (ids.length === 0) return new Set();
   const rows = await tx
     .select({ id: blobs.id })

@@ -427,6 +427,21 @@ describe('a visit', () => {
     expect(Object.values(kept.writers)).toEqual(['technician']);
   });
 
+  it('lets nobody correct or take back what another wrote', async () => {
+    const { said, send, header } = await openedVisit();
+    const first = said('Hiss at the exhaust');
+    await send([first], staff.technician).expect(200);
+    const correction = said('No hiss', { supersedes: first.id });
+    await send([correction], staff.lead).expect(403);
+    const { at: _at, text: _text, ...stamp } = said('');
+    await send([{ ...stamp, kind: 'retract', target: first.id }], staff.lead).expect(403);
+    const kept = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'visit'>;
+    expect(kept.facts).toHaveLength(1);
+    // Their own they may, once.
+    const own = { lane: first.lane, seq: 2 };
+    await send([said('No hiss', { ...own, supersedes: first.id })], staff.technician).expect(200);
+  });
+
   it('refuses a part its unit does not have, in words', async () => {
     const { unit, said, send } = await openedVisit();
     const at = { unitId: unit.id, partId: 'wings' };
