@@ -1,5 +1,5 @@
-import type { LogRecord, LogRow, RunFact, VisitHeader, YardRow } from '@keen-bleed/contract';
-import { CORE_VERSION, roadTest, runMade, VISIT_VERSION } from '@keen-bleed/core';
+import type { LogRecord, LogRow, RunFact, YardRow } from '@keen-bleed/contract';
+import { roadTest, runMade } from '@keen-bleed/core';
 import fc from 'fast-check';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
@@ -14,6 +14,7 @@ import {
   unreceived,
   wholeRun,
   type Agent,
+  type Refusal,
   type Staff,
   type TestShop,
 } from '../test/testShop';
@@ -27,12 +28,6 @@ beforeAll(async () => {
   others = await makeStaff(shop, 's');
 });
 afterAll(() => shop.close());
-
-interface Refusal {
-  code: string;
-  message: string;
-  fields?: { field: string; message: string }[];
-}
 
 let number = 100;
 async function openedRun(agent = staff.technician) {
@@ -364,115 +359,6 @@ describe('a clock that is wrong', () => {
   it('is told the server’s time with every answer', async () => {
     const answer = await staff.viewer.get('/api/me').expect(200);
     expect(Math.abs(Number(answer.headers['server-time']) - Date.now())).toBeLessThan(5_000);
-  });
-});
-
-describe('a visit', () => {
-  async function openedVisit() {
-    const unit = await addTruck(staff.lead, String((number += 1)));
-    const header: VisitHeader = {
-      id: uuidv7(),
-      kind: 'visit',
-      v: VISIT_VERSION,
-      subject: { unitId: unit.id, rigId: null, partId: null },
-      startedAtMs: STARTED_MS,
-      offsetMs: 0,
-      coreVersion: CORE_VERSION,
-      made: { units: [unit], reason: 'Loses air overnight' },
-    };
-    await staff.technician.post('/api/logs').send(header).expect(201);
-    const said = (text: string, change: object = {}) => ({
-      ...laneOf([[1, { kind: 'note' }]], { startMs: Date.now() })[0]!,
-      v: VISIT_VERSION,
-      at: null,
-      text,
-      ...change,
-    });
-    const send = (facts: object[], by: Agent) =>
-      by.post(`/api/logs/${header.id}/facts`).send({ facts });
-    return { unit, header, said, send };
-  }
-
-  it('is written in by several people, and lists what is not right', async () => {
-    const { unit, header, said, send } = await openedVisit();
-    await send([said('Parked on the slope')], staff.technician).expect(200);
-    const at = { unitId: unit.id, partId: 'rear-relay' };
-    const seen = said('Hiss at the exhaust', { kind: 'seen', at, standing: 'bad' });
-    await send([seen], staff.lead).expect(200);
-    await send([said('x')], staff.viewer).expect(403);
-    await send([said('x')], others.lead).expect(404);
-    const kept = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'visit'>;
-    expect(kept.facts).toHaveLength(2);
-    expect(Object.values(kept.writers).sort()).toEqual(['lead', 'technician']);
-    const rows = (await staff.viewer.get(`/api/units/${unit.id}/visits`)).body as LogRow[];
-    expect(rows).toMatchObject([
-      { id: header.id, kind: 'visit', headline: '1 thing is not right: Hiss at the exhaust' },
-    ]);
-    // A visit is no run: neither the yard nor the list of runs counts it as one.
-    expect((await staff.viewer.get(`/api/units/${unit.id}/runs`)).body).toEqual([]);
-  });
-
-  it('lets nobody write in the lane of another', async () => {
-    const { said, send, header } = await openedVisit();
-    const first = said('Parked on the slope');
-    await send([first], staff.technician).expect(200);
-    const forged = said('All is well', { lane: first.lane, seq: 2 });
-    const answer = await send([forged], staff.lead).expect(409);
-    expect(answer.body as Refusal).toMatchObject({
-      code: 'place-taken',
-      fields: [{ field: 'facts.0.lane' }],
-    });
-    const kept = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'visit'>;
-    expect(kept.facts).toMatchObject([{ text: 'Parked on the slope' }]);
-    expect(Object.values(kept.writers)).toEqual(['technician']);
-  });
-
-  it('lets nobody correct or take back what another wrote', async () => {
-    const { said, send, header } = await openedVisit();
-    const first = said('Hiss at the exhaust');
-    await send([first], staff.technician).expect(200);
-    const correction = said('No hiss', { supersedes: first.id });
-    await send([correction], staff.lead).expect(403);
-    const { at: _at, text: _text, ...stamp } = said('');
-    await send([{ ...stamp, kind: 'retract', target: first.id }], staff.lead).expect(403);
-    const kept = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'visit'>;
-    expect(kept.facts).toHaveLength(1);
-    // Their own they may, once.
-    const own = { lane: first.lane, seq: 2 };
-    await send([said('No hiss', { ...own, supersedes: first.id })], staff.technician).expect(200);
-  });
-
-  it('refuses a part its unit does not have, in words', async () => {
-    const { unit, said, send } = await openedVisit();
-    const at = { unitId: unit.id, partId: 'wings' };
-    const answer = await send([said('x', { at })], staff.technician).expect(422);
-    expect((answer.body as Refusal).fields).toEqual([
-      { field: 'facts.0.at.partId', message: 'This unit has no part "wings".' },
-    ]);
-  });
-
-  it('takes a fact that names a photo once the photo has come, and serves it to its shop alone', async () => {
-    const { header, said, send } = await openedVisit();
-    const photo = uuidv7();
-    const named = said('See the photo', { photos: [photo] });
-    expect((await send([named], staff.technician).expect(409)).body).toMatchObject({
-      code: 'photo-missing',
-    });
-    const jpeg = Buffer.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
-    const put = (agent: Agent, body: Buffer, type = 'image/jpeg') =>
-      agent.put(`/api/photos/${photo}?logId=${header.id}`).set('Content-Type', type).send(body);
-    await put(staff.viewer, jpeg).expect(403);
-    await put(others.technician, jpeg).expect(404);
-    await put(staff.technician, Buffer.from('<svg/>')).expect(422);
-    await put(staff.technician, jpeg, 'text/html').expect(422);
-    await put(staff.technician, Buffer.concat([jpeg, Buffer.alloc(4_000_000)])).expect(413);
-    await put(staff.technician, jpeg).expect(201);
-    await put(staff.technician, jpeg).expect(200);
-    await send([named], staff.technician).expect(200);
-    const served = await staff.viewer.get(`/api/photos/${photo}`).expect(200);
-    expect(served.headers['content-type']).toBe('image/jpeg');
-    expect(Buffer.compare(served.body as Buffer, jpeg)).toBe(0);
-    await others.lead.get(`/api/photos/${photo}`).expect(404);
   });
 });
 

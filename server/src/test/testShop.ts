@@ -71,6 +71,13 @@ const holdToShape: AnswerCheck = ({ method, path, answers }, body) => {
   throw new Error(`${method} ${path} answers otherwise than it says: ${ajv.errorsText()}`);
 };
 
+/** What the server answers to what it does not take. */
+export interface Refusal {
+  code: string;
+  message: string;
+  fields?: { field: string; message: string }[];
+}
+
 export type Agent = ReturnType<typeof request.agent>;
 
 /** A shop's own rule set with the governor and the static hold alone, so that a whole run is short. */
