@@ -15,6 +15,7 @@ import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { appendFacts } from './appendFacts';
 import { LiveLogs } from './liveLogs';
 import { findLog, logRow, readLog, storedFacts, type ReadLog, type StoredLog } from './logRow';
+import { logsOfUnit } from './logsOfUnit';
 import { heldLog, openLog } from './openLog';
 
 /** Open logs that are listed: more than a shop can work on at once. */
@@ -83,24 +84,10 @@ export function logRoutes(db: Db): Route[] {
       body: null,
       query: null,
       answers: LogRowsSchema,
-      does: async ({ me, id }) => ({
-        body: (
-          await db
-            .select({ log: logs, by: people.name })
-            .from(logUnits)
-            .innerJoin(logs, and(eq(logs.shopId, logUnits.shopId), eq(logs.id, logUnits.logId)))
-            .innerJoin(people, and(eq(people.shopId, logs.shopId), eq(people.id, logs.personId)))
-            .where(
-              and(
-                eq(logUnits.shopId, me.shopId),
-                eq(logUnits.unitId, id('id', 'unit')),
-                eq(logUnits.kind, 'visit'),
-              ),
-            )
-            .orderBy(sql`${logUnits.closedAtMs} desc nulls first`, desc(logUnits.startedAtMs))
-            .limit(LISTED_OF_UNIT)
-        ).map(logRow),
-      }),
+      does: async ({ me, id }) => {
+        const of = { kind: 'visit', most: LISTED_OF_UNIT } as const;
+        return { body: (await logsOfUnit(db, me.shopId, id('id', 'unit'), of)).map(logRow) };
+      },
     }),
     route({
       method: 'post',

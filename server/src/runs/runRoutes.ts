@@ -6,12 +6,11 @@ import {
   type RunHeader,
 } from '@keen-bleed/contract';
 import { FoldedLog, markRows, outcomeOfRun, runKind } from '@keen-bleed/core';
-import { and, desc, eq, sql } from 'drizzle-orm';
 import { Router } from 'express';
 import Papa from 'papaparse';
 import type { Db } from '../db/database';
-import { logs, logUnits, people } from '../db/schema';
 import { READERS, route, type Route } from '../http/route';
+import { logsOfUnit } from '../log/logsOfUnit';
 import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
 import { NOT_AN_INSPECTION, runReport } from '../report/runReport';
 
@@ -49,20 +48,8 @@ export function runRoutes(db: Db): Route[] {
       path: '/units/:id/runs',
       answers: RunRowsSchema,
       does: async ({ me, id }) => {
-        const rows = await db
-          .select({ log: logs, by: people.name })
-          .from(logUnits)
-          .innerJoin(logs, and(eq(logs.shopId, logUnits.shopId), eq(logs.id, logUnits.logId)))
-          .innerJoin(people, and(eq(people.shopId, logs.shopId), eq(people.id, logs.personId)))
-          .where(
-            and(
-              eq(logUnits.shopId, me.shopId),
-              eq(logUnits.unitId, id('id', 'unit')),
-              eq(logUnits.kind, 'run'),
-            ),
-          )
-          .orderBy(sql`${logUnits.rankMs} desc nulls first`, desc(logUnits.startedAtMs))
-          .limit(LISTED_RUNS);
+        const of = { kind: 'run', most: LISTED_RUNS } as const;
+        const rows = await logsOfUnit(db, me.shopId, id('id', 'unit'), of);
         return {
           body: rows.map(({ log, by }) => ({
             id: log.id,

@@ -1,52 +1,40 @@
 import type { GaugeRole } from '@keen-bleed/contract';
 import {
-  caughtMark,
   halfDivisionPsi,
   holdNow,
   itemsOf,
   markAt,
-  nearestLinePsi,
-  nearestReadingPsi,
-  nudgedPsi,
   padNow,
   type HoldNow,
   type PadNow,
 } from '@keen-bleed/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { LinkedGauge } from '../../linked/linkedGauge';
 import type { LiveRun, NewRunFact } from '../../store/useRun';
 import { useRunClock } from './runClock';
 import { signalHoldOver, signalMark } from './signal';
 import { useBounceGuard } from './useBounceGuard';
+import { useLookAnswers, type Answers } from './useLookAnswers';
+import { useNeedle, type Needle } from './useNeedle';
 import { useNow } from './useNow';
 
 /** What lies in front of the technician at one moment of a run, and what they can do about it. */
-export interface RunDesk {
+export interface RunDesk extends Omit<Needle, 'byHand'> {
   pad: PadNow | null;
   hold: HoldNow | null;
-  /** Where the needle is thought to be; null where no reading is waited for. */
-  needlePsi: number | null;
-  /** Where a linked gauge's needle stands now. */
-  livePsi: number | null;
-  /** When a linked gauge saw what the pad waits for. */
-  caughtAtMs: number | null;
-  /** What one nudge moves. */
-  movePsi: number;
   gaugeRole: GaugeRole;
   setGaugeRole: (role: GaugeRole) => void;
   /** In a hold: the pad ends it with a reading instead of waiting for a line. */
   readingNow: boolean;
   readNow: () => void;
   /** The answers of a step of looking as they stand, by key. */
-  answers: Readonly<Record<string, string>>;
+  answers: Answers;
   answer: (key: string, value: string) => void;
   /** More time for the hold that runs, or for the one that has just ended by itself. */
   longer: () => void;
   /** What went wrong with the last fact. */
   trouble: string | null;
   press: () => void;
-  nudge: (moves: number) => void;
-  drag: (psi: number) => void;
   undo: () => void;
   tell: (fact: NewRunFact) => void;
 }
@@ -60,12 +48,7 @@ export function useRunDesk(
   const { step } = state;
   const [trouble, setTrouble] = useState<string | null>(null);
   const [chosen, setChosen] = useState<GaugeRole | null>(null);
-  const [answered, setAnswered] = useState<{
-    stepId: string;
-    answers: Readonly<Record<string, string>>;
-  } | null>(null);
   const [readingIn, setReadingIn] = useState<string | null>(null);
-  const [moved, setMoved] = useState<{ awaits: string; psi: number } | null>(null);
   const counts = useBounceGuard();
   const clock = useRunClock();
 
@@ -86,37 +69,9 @@ export function useRunDesk(
     (step?.act.kind === 'ready' ? step.act.gauges[0] : null) ??
     'primary';
 
-  const answers = useMemo(() => {
-    if (!step) return {};
-    const usual = itemsOf(step).map((item) => [item.key, item.options[0]?.value ?? ''] as const);
-    return {
-      ...Object.fromEntries(usual),
-      ...(answered?.stepId === step.id ? answered.answers : {}),
-    };
-  }, [answered, step]);
-
-  const awaits = `${step?.id ?? ''}/${pad?.spec.key ?? ''}/${state.marks.length}`;
-  const log = linked?.log;
-  const { lastAtMs } = state;
-  const padKey = pad ? `${pad.spec.key}/${pad.proposedPsi}/${pad.method}` : '';
-  // The pad is made anew at each drawing; what it waits for is what counts.
-  const caught = useMemo(
-    () => (pad && log ? caughtMark(pad, log, lastAtMs) : null),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- padKey stands for all of the pad that counts here
-    [padKey, log, lastAtMs],
-  );
-  const livePsi = linked?.psi ?? null;
-  const byHand = moved?.awaits === awaits;
-  const proposedPsi = !pad
-    ? null
-    : caught
-      ? caught.psi
-      : livePsi !== null && pad.method === 'read'
-        ? livePsi
-        : pad.proposedPsi;
-  const needlePsi = !pad ? null : byHand ? moved.psi : proposedPsi;
-  // A dial's lines only where a passing is timed; in a hold the needle may also stand between two.
-  const byLine = pad?.method === 'crossing' && pad.between === null;
+  const { answers, answer } = useLookAnswers(step);
+  const { byHand, ...needle } = useNeedle(pad, state, gauge, linked);
+  const { needlePsi, caughtAtMs } = needle;
 
   const keep = async (fact: NewRunFact): Promise<boolean> => {
     try {
@@ -151,7 +106,7 @@ export function useRunDesk(
         resolutionPsi: linked && !byHand ? linked.resolutionPsi : halfDivisionPsi(gauge),
         method,
         // Seen by the gauge when it happened; the press only confirms it.
-        ...(caught && !byHand ? { atMs: caught.atMs } : {}),
+        ...(caughtAtMs !== null ? { atMs: caughtAtMs } : {}),
       }).then((kept) => {
         // The first tone of a page is slow to make: the mark is drawn before it sounds.
         if (kept) setTimeout(signalMark, 60);
@@ -174,18 +129,11 @@ export function useRunDesk(
   return {
     pad,
     hold,
-    needlePsi,
-    livePsi,
-    caughtAtMs: caught && !byHand ? caught.atMs : null,
-    movePsi: halfDivisionPsi(gauge) * (byLine ? 2 : 1),
+    ...needle,
     readingNow,
     readNow: () => setReadingIn(readingNow ? null : (step?.id ?? null)),
     answers,
-    answer: (key, value) => {
-      if (!step) return;
-      const before = answered?.stepId === step.id ? answered.answers : {};
-      setAnswered({ stepId: step.id, answers: { ...before, [key]: value } });
-    },
+    answer,
     longer: () => {
       if (step?.act.kind === 'hold' && state.hold) {
         tell({ kind: 'extend', stepId: step.id, seconds: step.act.extendSeconds });
@@ -203,19 +151,6 @@ export function useRunDesk(
     setGaugeRole: setChosen,
     trouble,
     press,
-    nudge: (moves) => {
-      if (!pad) return;
-      // From where the last nudge put it, drawn or not: keys come faster than a slow phone draws.
-      setMoved((before) => {
-        const from = before?.awaits === awaits ? before.psi : (proposedPsi ?? pad.proposedPsi);
-        return { awaits, psi: nudgedPsi(from, moves * (byLine ? 2 : 1), gauge) };
-      });
-    },
-    drag: (psi) =>
-      setMoved({
-        awaits,
-        psi: byLine ? nearestLinePsi(psi, gauge) : nearestReadingPsi(psi, gauge),
-      }),
     undo: () => {
       if (state.undoable) tell({ kind: 'retract', target: state.undoable.id });
     },
