@@ -6,6 +6,7 @@ import {
   unitsOf,
   unitTitle,
   type RigUnderTest,
+  type Step,
 } from '@keen-bleed/core';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
@@ -167,28 +168,35 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
           />
         </View>
         <View style={{ flex: wide ? 1 : undefined }}>
-          <Txt as="heading" heading={2}>
-            {`${steps.length} steps`}
-          </Txt>
-          <View role="list" aria-label="Steps">
-            {steps.map((step, index) => (
-              <View key={step.id} role="listitem">
-                <Rule />
-                <View
-                  style={{ flexDirection: 'row', gap: space.step, paddingVertical: space.near }}
-                >
-                  <Txt as="number" tone="quiet" style={{ width: 26 }}>
-                    {String(index + 1)}
-                  </Txt>
-                  <Txt style={{ flex: 1 }}>{step.title}</Txt>
-                  {step.required ? null : <Txt tone="quiet">may be left out</Txt>}
-                </View>
-              </View>
-            ))}
-            <Rule />
-          </View>
+          <StepList steps={steps} />
         </View>
       </View>
     </Screen>
+  );
+}
+
+/** What will be done, in order. */
+function StepList({ steps }: { steps: readonly Step[] }) {
+  return (
+    <>
+      <Txt as="heading" heading={2}>
+        {`${steps.length} steps`}
+      </Txt>
+      <View role="list" aria-label="Steps">
+        {steps.map((step, index) => (
+          <View key={step.id} role="listitem">
+            <Rule />
+            <View style={{ flexDirection: 'row', gap: space.step, paddingVertical: space.near }}>
+              <Txt as="number" tone="quiet" style={{ width: 26 }}>
+                {String(index + 1)}
+              </Txt>
+              <Txt style={{ flex: 1 }}>{step.title}</Txt>
+              {step.required ? null : <Txt tone="quiet">may be left out</Txt>}
+            </View>
+          </View>
+        ))}
+        <Rule />
+      </View>
+    </>
   );
 }

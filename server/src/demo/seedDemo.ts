@@ -147,22 +147,45 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
     keep(storedLog(shopId, (fact) => by(fact), header, made, receivedMs));
   }
 
-  await db.transaction(async (tx) => {
-    await tx.insert(shops).values({ id: shopId, name: demoShopName });
-    await tx.insert(people).values(staff);
-    await tx.insert(units).values(unitRows);
-    await tx
-      .insert(unitRevisions)
-      .values(unitRows.map(({ id, draft }) => ({ shopId, unitId: id, revision: 1, draft })));
-    await tx.insert(rigs).values(rigRows);
-    await tx.insert(rigUnits).values(rigUnitRows);
-    for (const some of inLots(logRows)) await tx.insert(logs).values(some);
-    for (const some of inLots(memberRows)) await tx.insert(logUnits).values(some);
-    for (const some of inLots(factRows)) await tx.insert(facts).values(some);
+  await insertAll(db, shopId, {
+    people: staff,
+    units: unitRows,
+    rigs: rigRows,
+    rigUnits: rigUnitRows,
+    logs: logRows,
+    members: memberRows,
+    facts: factRows,
   });
   const runs = logRows.filter((row) => row.kind === 'run').length;
   return { units: unitRows.length, runs };
 }
+
+/** Rows of the demo world, by table. */
+interface DemoRows {
+  people: (typeof people.$inferInsert)[];
+  units: (typeof units.$inferInsert)[];
+  rigs: (typeof rigs.$inferInsert)[];
+  rigUnits: (typeof rigUnits.$inferInsert)[];
+  logs: (typeof logs.$inferInsert)[];
+  members: (typeof logUnits.$inferInsert)[];
+  facts: (typeof facts.$inferInsert)[];
+}
+
+/** Puts the whole world in at once: all of it, or, where anything fails, nothing. */
+const insertAll = (db: Db, shopId: string, rows: DemoRows) =>
+  db.transaction(async (tx) => {
+    await tx.insert(shops).values({ id: shopId, name: demoShopName });
+    await tx.insert(people).values(rows.people);
+    await tx.insert(units).values(rows.units);
+    await tx
+      .insert(unitRevisions)
+      .values(rows.units.map(({ id, draft }) => ({ shopId, unitId: id, revision: 1, draft })));
+    await tx.insert(rigs).values(rows.rigs);
+    await tx.insert(rigUnits).values(rows.rigUnits);
+    for (const some of inLots(rows.logs)) await tx.insert(logs).values(some);
+    for (const some of inLots(rows.members)) await tx.insert(logUnits).values(some);
+    for (const some of inLots(rows.facts)) await tx.insert(facts).values(some);
+  });
 
 /** Mornings of a unit's tests, oldest first. */
 function testDays(

@@ -1,0 +1,88 @@
+import { type ReactNode } from 'react';
+import { ScrollView, View } from 'react-native';
+import { usePrefs } from '../prefs/prefs';
+import { MarkList } from '../record/MarkList';
+import type { LiveRun } from '../store/useRun';
+import { space } from '../theme/space';
+import { usePalette } from '../theme/usePalette';
+import { Txt } from '../ui/Txt';
+import { LADDER_WIDTH } from './RunLadder';
+import { SoFar } from './SoFar';
+
+const STEP_WIDTH = 400;
+
+/** The parts of a run's screen, placed by the room there is. */
+interface RunParts {
+  run: LiveRun;
+  /** Drawn from a moment that has passed. */
+  busy: boolean;
+  head: ReactNode;
+  ladder: ReactNode;
+  pane: ReactNode;
+  pad: ReactNode;
+  sheets: ReactNode;
+}
+
+/** Side by side: the ladder, the step with its pad, and what came out so far. */
+export function WideRun({ run, busy, head, ladder, pane, pad, sheets }: RunParts) {
+  return (
+    <View role="main" aria-busy={busy} style={{ flex: 1, flexDirection: 'row' }}>
+      <View style={{ width: LADDER_WIDTH + 2 * space.gap, padding: space.gap }}>{ladder}</View>
+      <View
+        style={{ width: STEP_WIDTH, paddingVertical: space.gap, justifyContent: 'space-between' }}
+      >
+        {head}
+        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ paddingVertical: space.step }}>
+          {pane}
+        </ScrollView>
+        {pad}
+        <Txt as="small" tone="quiet" style={{ paddingTop: space.near }}>
+          space marks · arrows nudge · U undo · N next · ? keys
+        </Txt>
+      </View>
+      <ScrollView
+        style={{ flex: 1 }}
+        contentContainerStyle={{ padding: space.wide, gap: space.gap }}
+      >
+        <SoFar run={run} />
+      </ScrollView>
+      {sheets}
+    </View>
+  );
+}
+
+/** One column in reach of a thumb, the ladder beside the step where needles are marked. */
+export function PhoneRun({ run, busy, head, ladder, pane, pad, sheets }: RunParts) {
+  const palette = usePalette();
+  const { hand } = usePrefs();
+  const { step } = run.state;
+  const withLadder = step?.act.kind === 'marks' || step?.act.kind === 'hold';
+  return (
+    <View role="main" aria-busy={busy} style={{ flex: 1, backgroundColor: palette.ground }}>
+      <View style={{ paddingHorizontal: space.gap, paddingTop: space.near }}>{head}</View>
+      <View
+        style={{
+          flex: 1,
+          minHeight: 0,
+          flexDirection: hand === 'left' ? 'row-reverse' : 'row',
+        }}
+      >
+        {withLadder ? <View style={{ width: LADDER_WIDTH }}>{ladder}</View> : null}
+        <ScrollView
+          style={{ flex: 1 }}
+          contentContainerStyle={{
+            paddingLeft: withLadder ? space.near : space.gap,
+            paddingRight: withLadder ? space.step : space.gap,
+            paddingVertical: space.near,
+            gap: space.gap,
+          }}
+        >
+          {pane}
+          {step ? null : <MarkList run={run} />}
+        </ScrollView>
+      </View>
+      {pad}
+      {sheets}
+    </View>
+  );
+}
