@@ -50,6 +50,32 @@ export const GovernorSchema = Type.Object(
   closed,
 );
 
+/**
+ * What is known of a unit's air system beyond its tanks and chambers. What is left out is taken to be as it usually
+ * is on such a unit.
+ */
+export const AirDetailsSchema = Type.Object(
+  {
+    compressorLPerTurn: Type.Optional(
+      Type.Number({ minimum: 0.05, maximum: 2, title: 'Compressor displacement' }),
+    ),
+    compressorPerEngineTurn: Type.Optional(
+      Type.Number({ minimum: 0.2, maximum: 3, title: 'Compressor drive ratio' }),
+    ),
+    compressorClearance: Type.Optional(
+      Type.Number({ minimum: 0.01, maximum: 0.3, title: 'Compressor clearance' }),
+    ),
+    modulatingValve: Type.Optional(Type.Boolean({ title: 'Spring brake modulating valve' })),
+    antiCompounding: Type.Optional(Type.Boolean({ title: 'Anti-compounding' })),
+    stopLampSwitches: Type.Optional(choice(['one', 'two'] as const, 'Stop-lamp switches')),
+    lowAirSwitches: Type.Optional(
+      choice(['each-tank', 'supply-tank'] as const, 'Low-air switches'),
+    ),
+    dryerPurge: Type.Optional(choice(['own-volume', 'service-tank'] as const, 'Dryer purge')),
+  },
+  { ...closed, title: 'Air system details' },
+);
+
 /** The dial in the cab: what one division is worth, and where the scale ends, in the dial's own unit. */
 export const GaugeSchema = Type.Object(
   {
@@ -141,6 +167,7 @@ const unitFields = {
     title: 'Chambers',
   }),
   governor: Type.Union([GovernorSchema, Type.Null()], { title: 'Governor' }),
+  air: Type.Optional(AirDetailsSchema),
   gauge: GaugeSchema,
   makerLimits: MakerLimitsSchema,
   gaugeChecks: Type.Array(GaugeCheckSchema, { maxItems: 3, title: 'Gauge checks' }),
@@ -190,6 +217,7 @@ export const RetireUnitSchema = Type.Object(
 export type Tank = Static<typeof TankSchema>;
 export type ChamberGroup = Static<typeof ChamberGroupSchema>;
 export type Governor = Static<typeof GovernorSchema>;
+export type AirDetails = Static<typeof AirDetailsSchema>;
 export type Gauge = Static<typeof GaugeSchema>;
 export type GaugeCheck = Static<typeof GaugeCheckSchema>;
 export type MakerLimits = Static<typeof MakerLimitsSchema>;

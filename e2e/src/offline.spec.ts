@@ -54,6 +54,8 @@ test('the app opens cold with no network: yard, rig sheet, rules, and a run to t
   await press(cold, 'All done, ready');
   await press(cold, 'Needle at 85 psi');
   await expect(cold.getByTestId('outbox')).toContainText('not sent');
+  // A mark is kept once the pad has gone on; before that a reload may come first.
+  await expect(pad(cold)).toContainText('Needle at 100 psi');
   await cold.reload();
   await expect(pad(cold)).toContainText('Needle at 100 psi');
   await context.setOffline(false);

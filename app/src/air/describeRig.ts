@@ -4,8 +4,8 @@ import type { DrawnRig } from './drawnRig';
 import { layOut } from './layOut';
 import { outline } from './outline';
 
-/** What only a fault or a hand on the couplers makes. */
-const NOT_DRAWN: ReadonlySet<WayDoes> = new Set(['seal', 'crossed', 'open end']);
+/** What only a fault or a hand on the couplers makes, and what goes back through a valve that is drawn already. */
+const NOT_DRAWN: ReadonlySet<WayDoes> = new Set(['seal', 'crossed', 'open end', 'back']);
 
 /** What is drawn of a rig’s air, and where it stands. */
 export function describeRig({ nodes, elements }: Network, rig: RigUnderTest): DrawnRig {

@@ -77,6 +77,10 @@ export const placeNotes: Readonly<Record<PlaceKind, PlaceNote>> = {
   'rear delivery': delivery,
   'park line': springs,
   'park relay control': springs,
+  'modulating signal': {
+    does: 'Carries the front brakes’ pressure to the spring brake modulating valve once the primary tank is lost: the pedal then lets the rear springs on in proportion.',
+    tests: 'Circuit failure: primary drained, the pedal still brakes the rear.',
+  },
   'spring line': springs,
   'hand brake line': springs,
   'trailer foot signal': serviceToTowed,

@@ -1,5 +1,6 @@
 import {
   deviceStates,
+  effectsOf,
   faultsOf,
   listenAt,
   scfmOf,
@@ -17,7 +18,7 @@ export const FRAME_MS = 16;
 /** A tab that slept does not owe its rig the time, s. */
 const LONGEST_FRAME_S = 0.25;
 const NO_WEAR = { engineS: 0, loadedS: 0, loadedTurns: 0, purges: 0, applications: 0 };
-const SEVERITY: Readonly<Record<HowBad, number>> = { slight: 0.15, plain: 0.5, bad: 1 };
+const SEVERITY: Readonly<Record<HowBad, number>> = { slight: 0.4, plain: 0.65, bad: 0.9 };
 
 /** Draws from a seed (mulberry32): the same seed hides the same faults. */
 function draw(seed: number): () => number {
@@ -38,7 +39,7 @@ function hideFaults(twin: Twin, setup: BaySetup, random: () => number): Fault[] 
   for (let n = 0; n < (setup.hidden ?? 0) && pool.length > 0; n += 1) {
     hidden.push(...pool.splice(Math.floor(random() * pool.length), 1));
   }
-  for (const fault of hidden) fault.apply(twin, 0.35 + 0.5 * random());
+  twin.apply(hidden.flatMap((fault) => effectsOf(fault, 0.35 + 0.5 * random())));
   return hidden;
 }
 
@@ -53,9 +54,6 @@ interface RigInBay {
 
 /** One moment of the rig, as the cab and the seen-through drawing show it. */
 function frameOf({ setup, twin, faults, dials, cab }: RigInBay, speed: number): BayFrame {
-  const warned = ['primary', 'secondary'].some(
-    (circuit) => twin.hasPlace(`${circuit} tank`) && !twin.isHigh(`${circuit} warning`),
-  );
   return {
     timeS: twin.timeS,
     rpm: twin.rpm,
@@ -66,8 +64,8 @@ function frameOf({ setup, twin, faults, dials, cab }: RigInBay, speed: number): 
     opened: [...cab.opened],
     speed,
     faults: setup.hidden === null ? faults.map(({ part, title }) => `${part}: ${title}`) : [],
-    warning: twin.hasPlace('primary tank') && warned,
-    stopLamp: twin.isHigh('stop lamp'),
+    warning: twin.isWarning,
+    stopLamp: twin.isSomeHigh('stop-lamp switch'),
     purging: twin.hasPlace('dryer') && scfmOf(twin.flowKgPerS('purge valve')) > 0.5,
     psi: twin.system.network.nodes.map(({ id }) => twin.psi(id)),
     scfm: Array.from(twin.run.flows, scfmOf),
@@ -99,7 +97,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
     const fault = faultsOf(setup.rig, setup.outsideC).find((each) => each.id === id);
     if (!fault || faults.some((each) => each.id === id)) return;
     faults.push(fault);
-    fault.apply(twin, SEVERITY[howBad]);
+    twin.apply(effectsOf(fault, SEVERITY[howBad]));
   };
 
   return {

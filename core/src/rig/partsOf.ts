@@ -16,6 +16,9 @@ export type PartRole =
   | 'relay'
   | 'park-relay'
   | 'load-sensing'
+  | 'modulating-valve'
+  | 'antilock-modulator'
+  | 'accessory'
   | 'chambers'
   | 'park-control'
   | 'hand-brake-valve'
@@ -43,17 +46,15 @@ export interface Part {
  * What a unit is made of, as far as its description tells: entered tanks and chambers, and the valves that go with
  * them. Network, faults, drawing and records name a part by the ids given here.
  */
-export function partsOf(
-  unit: Pick<Unit, 'kind' | 'circuits' | 'ports' | 'chambers'>,
-): readonly Part[] {
+export function partsOf(unit: Described): readonly Part[] {
   return hasCompressor(unit.kind) ? poweredParts(unit) : towedParts(unit);
 }
 
 const part = (id: string, role: PartRole, title: string): Part => ({ id, role, title });
 
-type Described = Pick<Unit, 'kind' | 'circuits' | 'ports' | 'chambers'>;
+type Described = Pick<Unit, 'kind' | 'circuits' | 'ports' | 'chambers' | 'air'>;
 
-function poweredParts({ kind, circuits, ports, chambers }: Described): Part[] {
+function poweredParts({ kind, circuits, ports, chambers, air = {} }: Described): Part[] {
   const dual = circuits === 'dual';
   const numbered = ports === 'numbers';
   const sprung = chambers.some((group) => group.springBrake);
@@ -100,15 +101,40 @@ function poweredParts({ kind, circuits, ports, chambers }: Described): Part[] {
     sprung && numbered && part('hand-brake-valve', 'hand-brake-valve', 'Hand brake valve'),
     sprung && !numbered && part('park-control', 'park-control', 'Park control'),
     sprung && part('park-line', 'line', 'Park line'),
-    sprung && part('anti-compounding', 'double-check', 'Anti-compounding double check'),
+    sprung &&
+      (air.antiCompounding ?? true) &&
+      part('anti-compounding', 'double-check', 'Anti-compounding double check'),
+    sprung &&
+      (air.modulatingValve ?? (dual && !numbered)) &&
+      part('modulating-valve', 'modulating-valve', 'Spring brake modulating valve'),
     sprung && part('park-relay', 'park-relay', 'Park relay'),
-    part('stop-lamp-switch', 'stop-lamp-switch', 'Stop-lamp switch'),
-    part('primary-low-air-switch', 'low-air-switch', 'Primary low-air switch'),
-    dual && part('secondary-low-air-switch', 'low-air-switch', 'Secondary low-air switch'),
+    part('antilock', 'antilock-modulator', 'Antilock modulators'),
+    part('accessories', 'accessory', 'Suspension and other accessories'),
+    ...switchParts(air, dual),
     part('gauge', 'gauge', 'Dash gauge'),
     ...(kind === 'bus' ? [] : trailerControls(numbered && sprung)),
   ];
   return parts.filter((each) => each !== false);
+}
+
+/** One stop-lamp switch behind a double check, or two; a low-air switch on each tank, or one on the supply tank. */
+function switchParts(air: NonNullable<Unit['air']>, dual: boolean): Part[] {
+  const lamp = (id: string, title: string) => part(id, 'stop-lamp-switch', title);
+  const low = (id: string, title: string) => part(id, 'low-air-switch', title);
+  return [
+    ...(air.stopLampSwitches === 'two'
+      ? [
+          lamp('primary-stop-lamp-switch', 'Primary stop-lamp switch'),
+          lamp('secondary-stop-lamp-switch', 'Secondary stop-lamp switch'),
+        ]
+      : [lamp('stop-lamp-switch', 'Stop-lamp switch')]),
+    ...(air.lowAirSwitches === 'supply-tank'
+      ? [low('supply-low-air-switch', 'Low-air switch')]
+      : [
+          low('primary-low-air-switch', 'Primary low-air switch'),
+          ...(dual ? [low('secondary-low-air-switch', 'Secondary low-air switch')] : []),
+        ]),
+  ];
 }
 
 /** Steering axles have no springs; a vehicle with no springs at all has its first group in front. */
@@ -162,6 +188,7 @@ function towedParts({ chambers }: Described): Part[] {
       ),
     ),
     sprung && part('spring-line', 'line', 'Spring line'),
+    part('antilock', 'antilock-modulator', 'Antilock modulator'),
     part('supply-cock', 'cock', 'Supply cock'),
     part('service-cock', 'cock', 'Service cock'),
   ];

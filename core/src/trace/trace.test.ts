@@ -144,7 +144,7 @@ describe('a run out of a trace', () => {
   const figure = (id: string) => outcome.figures.find((each) => each.id === id);
 
   it('has its build-up, cut-out and cut-in at their times', () => {
-    expect(figure('build-up-time')?.value).toBeGreaterThan(10);
+    expect(figure('build-up-time')?.value).toBeGreaterThan(6);
     expect(figure('build-up-time')?.value).toBeLessThan(30);
     expect(figure('cut-out')?.value).toBeGreaterThan(122);
     expect(figure('cut-in')?.value).toBeLessThan(102);

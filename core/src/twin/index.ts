@@ -1,5 +1,7 @@
 /* The twin stands apart from the rest of core, so that a page that does not need it does not load it. */
-export { Twin, type CouplerState, type TwinSite } from './twin';
+export { Twin, type SavedTwin, type TwinSite } from './twin';
+export type { CouplerState } from './couplerState';
+export type { Effect } from './effects';
 export type { Wear } from './wear';
 export type { AirEvent } from './solver/airRun';
 export type { Network, NetElement, NetNode, WayDoes } from './network/network';
@@ -7,7 +9,8 @@ export { OUTSIDE } from './network/network';
 export { faultsOf, partOf } from './faults/faultsOf';
 export { placeInfo, type Circuit, type PlaceKind } from './network/placeKinds';
 export { twinWith } from './faults/twinWith';
-export type { Fault, Severity } from './faults/fault';
+export { effectsOf, type Fault, type Severity } from './faults/fault';
+export { scfmOf } from './senses/freeAir';
 export { deviceStates, type Device, type DeviceState } from './senses/deviceStates';
 export { nearestReadingPsi } from '../gauge/graduation';
 export { needlePsi, trembleAt, usualSeenGauge, type SeenGauge } from './senses/seenGauge';
@@ -17,7 +20,6 @@ export {
   jointsOf,
   listenAt,
   lossAt,
-  scfmOf,
   soapAt,
   type Heard,
   type Soap,

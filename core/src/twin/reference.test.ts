@@ -38,11 +38,11 @@ describe('a run by the book, against the same equations five hundred times tight
   const tight = sampled(0.002);
   const off = (i: number) => ours.psi[i]!.map((value, n) => Math.abs(value - tight.psi[i]![n]!));
 
-  it('has its tanks within 0.15 psi at worst and 0.01 RMS', () => {
+  it('has its tanks within 0.15 psi at worst and 0.015 RMS', () => {
     const all = TANKS.flatMap((_, i) => off(i));
     expect(Math.max(...all)).toBeLessThan(0.15);
     expect(Math.sqrt(all.reduce((sum, each) => sum + each * each, 0) / all.length)).toBeLessThan(
-      0.01,
+      0.015,
     );
   });
 
@@ -50,7 +50,7 @@ describe('a run by the book, against the same equations five hundred times tight
     expect(Math.max(...off(TANKS.length + CHAMBERS.indexOf(chamber)))).toBeLessThan(0.3);
   });
 
-  it('has the same switchings in the same order, each within 20 ms', () => {
+  it('has the same switchings in the same order, each within 50 ms', () => {
     const names = (run: typeof ours) => run.twin.events.map(({ name, high }) => `${name} ${high}`);
     expect(names(ours)).toEqual(names(tight));
     for (const name of [
@@ -65,7 +65,7 @@ describe('a run by the book, against the same equations five hundred times tight
       expect(names(ours)).toContain(`${name} false`);
     }
     ours.twin.events.forEach(({ atS }, i) =>
-      expect(Math.abs(atS - tight.twin.events[i]!.atS)).toBeLessThan(0.02),
+      expect(Math.abs(atS - tight.twin.events[i]!.atS)).toBeLessThan(0.05),
     );
   });
 

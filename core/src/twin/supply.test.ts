@@ -39,11 +39,11 @@ describe('the supply side', () => {
   it('falls without a leak after a fresh build-up, because the air cools', () => {
     const twin = new Twin(truck, { tanksPsi: 60 });
     twin.engine(2100);
-    twin.advanceTo(110);
+    twin.advanceTo(40);
     twin.engine(0);
     const warm = twin.celsius('primary tank');
     const before = twin.psi('primary tank');
-    twin.advanceTo(170);
+    twin.advanceTo(100);
     const first = before - twin.psi('primary tank');
     twin.advanceTo(900);
     const settled = twin.psi('primary tank');

@@ -1,12 +1,16 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { PA_PER_PSI } from './network/pascal';
-import { airOf, SHOP_AIR, SHOP_PA } from './network/airOf';
-import { towedPrefix, type WayDoes } from './network/network';
+import { airOf } from './network/airOf';
+import { SHOP_AIR, SHOP_PA } from './network/shopAir';
+import { towedPrefix, type LatchRole, type WayDoes } from './network/network';
 import { placeInfo } from './network/placeKinds';
-import { AirRun, type AirEvent } from './solver/airRun';
-import { AirSystem } from './equations/airSystem';
+import { AirRun, type AirEvent, type SavedRun } from './solver/airRun';
+import { AirSystem, type SavedSettings } from './equations/airSystem';
+import type { CompressorState } from './equations/compressor';
 import { outsidePaAt } from './equations/outside';
 import type { Sides } from './network/chambers';
+import type { CouplerState } from './couplerState';
+import type { Effect } from './effects';
 import { wearOf, type EngineChange, type Wear } from './wear';
 
 const KELVIN = 273.15;
@@ -16,8 +20,6 @@ const COUPLED = 4e-8;
 const HOLD_OFF_PSI = 95;
 /** What a foot or hand valve that is let go asks for, Pa gauge: its return spring holds the exhaust wide open. */
 const LET_GO_PA = -40_000;
-/** The compressor turns at half of the engine's speed. */
-const COMPRESSOR_PER_ENGINE = 0.5;
 
 /** What nobody has opened yet when a rig is walked up to. */
 const SHUT_AT_REST: ReadonlySet<WayDoes> = new Set(['drain', 'shop valve', 'test position']);
@@ -34,12 +36,20 @@ export interface TwinSite {
   load?: number;
   /** Whether left and right are told apart; where they are alike, left stands for both. */
   sides?: Sides;
+  /** Whether the shop's air can be joined to a powered unit. */
+  shopAir?: boolean;
   /** Solver tolerance against the usual one; for comparisons. */
   tolerance?: number;
 }
 
-/** How a towed unit's two lines are coupled. */
-export type CouplerState = 'right' | 'crossed' | 'apart';
+/** A moment of a twin with everything that leads on from it. */
+export interface SavedTwin {
+  run: SavedRun;
+  settings: SavedSettings;
+  engineRpm: number;
+  engineChanges: readonly EngineChange[];
+  drying: number;
+}
 
 /** The physics of one rig in one place, driven by hand and foot. Deterministic: the same moves give the same run. */
 export class Twin {
@@ -48,10 +58,8 @@ export class Twin {
   private readonly places: ReadonlyMap<string, number>;
   private readonly ways: ReadonlyMap<string, number>;
   private readonly latches: ReadonlyMap<string, number>;
-  /** By element: how far a hand or a latch lets it open, and how far a fault does. */
-  private readonly gate: Float64Array;
-  private readonly limit: Float64Array;
-  private readonly leastOpen: Float64Array;
+  /** Share of the vapour that the dryer takes out, against a sound one. */
+  drying = 1;
   private engineRpm = 0;
   private readonly engineChanges: EngineChange[] = [];
 
@@ -64,9 +72,10 @@ export class Twin {
       load = 1,
       sides = 'apart',
       tolerance = 1,
+      shopAir = false,
     }: TwinSite = {},
   ) {
-    const network = airOf(rig, { load, sides });
+    const network = airOf(rig, { load, sides, shopAir });
     this.places = byId(network.nodes);
     this.ways = byId(network.elements);
     this.latches = byId(network.latches);
@@ -76,13 +85,10 @@ export class Twin {
     system.asked.fill(LET_GO_PA);
     system.changed();
     this.system = system;
-    this.gate = new Float64Array(network.elements.length).fill(1);
-    this.limit = new Float64Array(network.elements.length).fill(1);
-    this.leastOpen = new Float64Array(network.elements.length);
     // Of the cocks those of the last unit are shut: behind it there is nothing.
     const last = Math.max(...network.elements.map(({ unit }) => unit));
     network.elements.forEach(({ does, unit }, e) => {
-      if (SHUT_AT_REST.has(does) || (does === 'cock' && unit === last)) this.gate[e] = 0;
+      if (SHUT_AT_REST.has(does) || (does === 'cock' && unit === last)) system.gate[e] = 0;
     });
     const state = system.atRest(({ kind }) =>
       kind === SHOP_AIR
@@ -94,8 +100,7 @@ export class Twin {
     this.run = new AirRun(system, state, (latch, high) => this.switched(latch, high), {
       tolerance,
     });
-    this.refresh();
-    this.run.changed();
+    this.changed();
   }
 
   get timeS(): number {
@@ -129,6 +134,23 @@ export class Twin {
     return this.system.temperatureAt(this.placeOf(place), this.run.state) - KELVIN;
   }
 
+  /** Sonic conductance of a way when open, m³/(s·Pa). */
+  conductanceOf(way: string): number {
+    return this.system.conductance[this.wayOf(way)]!;
+  }
+
+  /** Whether some latch of a kind is high: a stop lamp lit, air where there should be. */
+  isSomeHigh(role: LatchRole): boolean {
+    const { latches } = this.system.network;
+    return latches.some((latch, i) => latch.role === role && this.run.high[i]);
+  }
+
+  /** Whether a low-air switch warns. */
+  get isWarning(): boolean {
+    const { latches } = this.system.network;
+    return latches.some((latch, i) => latch.role === 'low-air switch' && !this.run.high[i]);
+  }
+
   hasPlace(place: string): boolean {
     return this.places.has(place);
   }
@@ -145,13 +167,18 @@ export class Twin {
   engine(rpm: number): void {
     this.engineRpm = rpm;
     this.engineChanges.push({ atS: this.timeS, rpm });
-    this.system.turns = (rpm * COMPRESSOR_PER_ENGINE) / 60;
+    this.system.turns = (rpm * this.perEngineTurn) / 60;
     this.run.changed();
+  }
+
+  /** Turns of the compressor for one of the engine. */
+  private get perEngineTurn(): number {
+    return this.system.network.compressor?.perEngineTurn ?? 1;
   }
 
   /** What the time since the start has worn. */
   get wear(): Wear {
-    return wearOf(this.events, this.engineChanges, this.timeS, COMPRESSOR_PER_ENGINE);
+    return wearOf(this.events, this.engineChanges, this.timeS, this.perEngineTurn);
   }
 
   /** Changes the air outside, °C. */
@@ -192,10 +219,9 @@ export class Twin {
   /** Holds a locked hand brake valve in its test position: the truck's springs on, the trailer released. */
   testPosition(held: boolean): void {
     if (!this.ways.has('hand brake valve: test')) return;
-    this.gate[this.wayOf('hand brake valve: test')] = held ? 1 : 0;
-    this.gate[this.wayOf('hand brake valve: drive')] = held ? 0 : 1;
-    this.refresh();
-    this.run.changed();
+    this.system.gate[this.wayOf('hand brake valve: test')] = held ? 1 : 0;
+    this.system.gate[this.wayOf('hand brake valve: drive')] = held ? 0 : 1;
+    this.changed();
   }
 
   /** Whether a latch is high: a dash control in, the governor cut out, a warning silent. */
@@ -205,73 +231,71 @@ export class Twin {
 
   /** Opens a drain, cock or coupler so far, 0 to 1. */
   open(way: string, share: number): void {
-    this.gate[this.wayOf(way)] = share;
-    this.refresh();
-    this.run.changed();
+    this.system.gate[this.wayOf(way)] = share;
+    this.changed();
   }
 
-  /* What faults do. */
+  /** Makes it other than it was described, all at once; what is there already stays. */
+  apply(effects: readonly Effect[]): void {
+    for (const effect of effects) this.put(effect);
+    this.changed();
+  }
 
-  /** A way passes at most this share. */
+  /** A way passes at most this share of what it did. */
   block(way: string, share: number): void {
-    this.limit[this.wayOf(way)] = share;
-    this.refresh();
-    this.run.changed();
+    this.apply([{ does: 'narrow', way, share }]);
   }
 
-  /** A way never closes further than this. */
+  /** A way never closes further than by this share, beside what holds it open already. */
   holdOpen(way: string, share: number): void {
-    this.leastOpen[this.wayOf(way)] = share;
-    this.refresh();
-    this.run.changed();
+    this.apply([{ does: 'hold open', way, share }]);
   }
 
   /** Makes a way that a sound rig does not have; conductance in m³/(s·Pa). */
   pierce(way: string, conductance: number): void {
-    this.system.conductance[this.wayOf(way)] = conductance;
-    this.refresh();
-    this.run.changed();
+    this.apply([{ does: 'pierce', way, conductance }]);
+  }
+
+  /** A leak to outside air, beside what leaks there already; conductance in m³/(s·Pa). */
+  leak(place: string, conductance: number): void {
+    this.apply([{ does: 'leak', place, conductance }]);
+  }
+
+  /** Moves what drives one of a way's openings, psi. */
+  shift(way: string, psi: number, opening = 0): void {
+    this.apply([{ does: 'shift', way, psi, opening }]);
+  }
+
+  /** Moves the set points of a latch, psi. */
+  setPoints(latch: string, by: { lowBy?: number; highBy?: number }): void {
+    this.apply([{ does: 'set', latch, ...by }]);
   }
 
   /** Couples a towed unit, by its place in the rig: right, with its lines crossed, or not at all, with both lines open at either end. */
   couple(unit: number, how: CouplerState): void {
-    const towed = towedPrefix(unit);
-    const { conductance } = this.system;
-    for (const line of ['supply', 'service'] as const) {
-      const other = line === 'supply' ? 'service' : 'supply';
-      this.gate[this.wayOf(`${towed}${line} coupler`)] = how === 'right' ? 1 : 0;
-      conductance[this.wayOf(`${towed}${line} on ${other} coupler`)] =
-        how === 'crossed' ? COUPLED : 0;
-      for (const end of ['front', 'rear']) {
-        conductance[this.wayOf(`${towed}${line} coupler, ${end}`)] = how === 'apart' ? COUPLED : 0;
-      }
-    }
-    this.refresh();
-    this.run.changed();
+    this.joinCouplers(unit, how);
+    this.changed();
   }
 
-  /** A leak to outside air; conductance in m³/(s·Pa). */
-  leak(place: string, conductance: number): void {
-    this.system.leak[this.placeOf(place)] = conductance;
-    this.system.changed();
-    this.run.changed();
+  /** The moment with everything that leads on from it, to go back to. */
+  save(): SavedTwin {
+    return {
+      run: this.run.save(),
+      settings: this.system.save(),
+      engineRpm: this.engineRpm,
+      engineChanges: [...this.engineChanges],
+      drying: this.drying,
+    };
   }
 
-  /** Moves what drives a way's first opening, psi. */
-  shift(way: string, psi: number, opening = 0): void {
-    const at = this.system.openingOf(this.wayOf(way)) + opening;
-    this.system.bias[at] = this.system.bias[at]! + psi * PA_PER_PSI;
-    this.system.changed();
-    this.run.changed();
-  }
-
-  /** Moves the set points of a latch, psi. */
-  setPoints(latch: string, { lowBy = 0, highBy = 0 }: { lowBy?: number; highBy?: number }): void {
-    const at = this.latches.get(latch);
-    if (at === undefined) throw new Error(`There is no ${latch}`);
-    this.run.lowPa[at] = this.run.lowPa[at]! + lowBy * PA_PER_PSI;
-    this.run.highPa[at] = this.run.highPa[at]! + highBy * PA_PER_PSI;
-    this.run.changed();
+  /** Goes back to a moment of this twin, or of another of the same network, and runs on from there. */
+  restore({ run, settings, engineRpm, engineChanges, drying }: SavedTwin): void {
+    this.system.restore(settings);
+    this.run.restore(run);
+    this.engineRpm = engineRpm;
+    this.engineChanges.length = 0;
+    this.engineChanges.push(...engineChanges);
+    this.drying = drying;
   }
 
   /** Flow through a way at the moment asked for last, kg/s, from its first end to its second. */
@@ -286,24 +310,92 @@ export class Twin {
     return this.system.openOf(this.wayOf(way));
   }
 
+  private put(effect: Effect): void {
+    const { system } = this;
+    switch (effect.does) {
+      case 'leak':
+        system.leak[this.placeOf(effect.place)]! += effect.conductance;
+        break;
+      case 'hold open': {
+        const way = this.wayOf(effect.way);
+        system.floor[way] = Math.min(1, system.floor[way]! + effect.share);
+        break;
+      }
+      case 'narrow':
+        system.passes[this.wayOf(effect.way)]! *= effect.share;
+        break;
+      case 'bore':
+        system.conductance[this.wayOf(effect.way)]! *= effect.times;
+        break;
+      case 'pierce':
+        system.conductance[this.wayOf(effect.way)]! += effect.conductance;
+        break;
+      case 'shift':
+        system.bias[system.openingOf(this.wayOf(effect.way)) + (effect.opening ?? 0)]! +=
+          effect.psi * PA_PER_PSI;
+        break;
+      case 'set': {
+        const at = this.latches.get(effect.latch);
+        if (at === undefined) throw new Error(`This rig has no ${effect.latch}`);
+        this.run.lowPa[at]! += (effect.lowBy ?? 0) * PA_PER_PSI;
+        this.run.highPa[at]! += (effect.highBy ?? 0) * PA_PER_PSI;
+        break;
+      }
+      case 'volume':
+        system.volume[this.placeOf(effect.place)]! *= effect.times;
+        break;
+      case 'stroke':
+        system.stroke[this.placeOf(effect.place)]! *= effect.times;
+        break;
+      case 'wall': {
+        const place = this.placeOf(effect.place);
+        system.film[place]! *= effect.film;
+        system.wallJPerK[place]! *= effect.heat;
+        break;
+      }
+      case 'compressor':
+        system.compressor = worn(system.compressor, effect);
+        break;
+      case 'dry':
+        this.drying *= effect.share;
+        break;
+      case 'open':
+        system.gate[this.wayOf(effect.way)] = effect.share;
+        break;
+      case 'couple':
+        this.joinCouplers(effect.unit, effect.how);
+        break;
+    }
+  }
+
+  private joinCouplers(unit: number, how: CouplerState): void {
+    const towed = towedPrefix(unit);
+    const { conductance } = this.system;
+    for (const line of ['supply', 'service'] as const) {
+      const other = line === 'supply' ? 'service' : 'supply';
+      this.system.gate[this.wayOf(`${towed}${line} coupler`)] = how === 'right' ? 1 : 0;
+      conductance[this.wayOf(`${towed}${line} on ${other} coupler`)] =
+        how === 'crossed' ? COUPLED : 0;
+      for (const end of ['front', 'rear']) {
+        conductance[this.wayOf(`${towed}${line} coupler, ${end}`)] = how === 'apart' ? COUPLED : 0;
+      }
+    }
+  }
+
   private switched(latch: number, high: boolean): void {
     const { openHigh, openLow } = this.system.network.latches[latch] as {
       openHigh: readonly string[];
       openLow: readonly string[];
     };
-    for (const id of openHigh) this.gate[this.wayOf(id)] = high ? 1 : 0;
-    for (const id of openLow) this.gate[this.wayOf(id)] = high ? 0 : 1;
-    if (openHigh.length + openLow.length > 0) this.refresh();
+    const { gate } = this.system;
+    for (const id of openHigh) gate[this.wayOf(id)] = high ? 1 : 0;
+    for (const id of openLow) gate[this.wayOf(id)] = high ? 0 : 1;
+    if (openHigh.length + openLow.length > 0) this.system.changed();
   }
 
-  private refresh(): void {
-    const { floor, ceiling } = this.system;
-    for (let e = 0; e < ceiling.length; e += 1) {
-      const least = this.leastOpen[e]!;
-      floor[e] = least;
-      ceiling[e] = Math.max(least, this.gate[e]! * this.limit[e]!);
-    }
+  private changed(): void {
     this.system.changed();
+    this.run.changed();
   }
 
   private followerOf(id: string): number {
@@ -322,6 +414,17 @@ export class Twin {
     return way;
   }
 }
+
+/** A compressor with one more thing wrong with it: shares are multiplied, what passes is added up. */
+const worn = (
+  before: CompressorState,
+  { swept = 1, extraClearance = 0, rings = 0, intake = 0 }: Partial<CompressorState>,
+): CompressorState => ({
+  swept: before.swept * swept,
+  extraClearance: before.extraClearance + extraClearance,
+  rings: before.rings + rings,
+  intake: 1 - (1 - before.intake) * (1 - intake),
+});
 
 function byId(things: readonly { id: string }[]): Map<string, number> {
   return new Map(things.map(({ id }, i) => [id, i]));

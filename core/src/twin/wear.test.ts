@@ -7,11 +7,11 @@ describe('what a stretch wears', () => {
   it('counts the time under load only while the engine turns and the governor lets it', () => {
     const wear = wearOf(
       [
-        { atS: 30, name: 'governor', high: true },
-        { atS: 70, name: 'governor', high: false },
-        { atS: 71, name: 'stop lamp', high: true },
-        { atS: 72, name: 'stop lamp', high: false },
-        { atS: 200, name: 'governor', high: true },
+        { atS: 30, name: 'governor', role: 'governor', high: true },
+        { atS: 70, name: 'governor', role: 'governor', high: false },
+        { atS: 71, name: 'stop lamp', role: 'stop-lamp switch', high: true },
+        { atS: 72, name: 'stop lamp', role: 'stop-lamp switch', high: false },
+        { atS: 200, name: 'governor', role: 'governor', high: true },
       ],
       [
         { atS: 10, rpm: 1_200 },

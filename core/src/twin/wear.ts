@@ -33,7 +33,7 @@ export function wearOf(
   untilS: number,
   turnsPerEngine: number,
 ): Wear {
-  const switched = events.filter(({ name, atS }) => name === 'governor' && atS <= untilS);
+  const switched = events.filter(({ role, atS }) => role === 'governor' && atS <= untilS);
   const moments = [
     ...new Set([0, ...switched.map(({ atS }) => atS), ...engine.map(({ atS }) => atS), untilS]),
   ]
@@ -52,13 +52,17 @@ export function wearOf(
     loadedS += toS - fromS;
     loadedTurns += ((toS - fromS) * rpm * turnsPerEngine) / 60;
   }
-  const rises = (latch: string) =>
-    events.filter(({ name, high, atS }) => name === latch && high && atS <= untilS).length;
+  const rises = events.filter(({ high, atS }) => high && atS <= untilS);
+  // Of two stop-lamp switches either one lights the lamps.
+  const lit = new Map<string, number>();
+  for (const { name, role } of rises) {
+    if (role === 'stop-lamp switch') lit.set(name, (lit.get(name) ?? 0) + 1);
+  }
   return {
     engineS,
     loadedS,
     loadedTurns,
-    purges: rises('governor'),
-    applications: rises('stop lamp'),
+    purges: rises.filter(({ role }) => role === 'governor').length,
+    applications: Math.max(0, ...lit.values()),
   };
 }

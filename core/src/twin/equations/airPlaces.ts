@@ -8,10 +8,30 @@ import { Strokes } from './strokes';
 /** Numbers kept of each place's air. */
 export const AIR = 3;
 
+/** Power to which a film grows with density squared times the difference of temperatures: Rayleigh's. */
+export const FILM_POWER = 1 / 3;
+/** A film is never thinner than at this difference, K: air in a tank that stands is not quite still. */
+export const LEAST_OVER_K = 0.5;
+
+/** By how much a film grows, (Pa/K)^⅔·K^⅓: (p/T)^⅔·|ΔT|^⅓, with no corner where ΔT is 0. */
+const filmGrowth = (pressurePerK: number, overK: number): number =>
+  Math.cbrt(pressurePerK * pressurePerK * Math.sqrt(overK * overK + LEAST_OVER_K * LEAST_OVER_K));
+
 /** Outside air. */
 export interface Outside {
   outsidePa: number;
   outsideK: number;
+}
+
+/** What devices, water and wear may change of the places; by node. */
+export interface PlaceSettings extends Outside {
+  /** Volume with nothing moved, m³. */
+  readonly volume: Float64Array;
+  /** Stroke, against the one described. */
+  readonly stroke: Float64Array;
+  /** Of a tank's wall: its film (W/K^1⅓·(K/Pa)^⅔), and what warms it, J/K. */
+  readonly film: Float64Array;
+  readonly wallJPerK: Float64Array;
 }
 
 /** The air in each place of a network, what flows into it, and how its pressure and temperature change by that. */
@@ -23,32 +43,45 @@ export class AirPlaces {
   /** By node: R·T over its volume where nothing moves in it; written over where something does. */
   readonly byMass: Float64Array;
   readonly volume: Float64Array;
-  /** By tank: pressure it loses for each kelvin over outside air, Pa/(s·K). */
-  readonly cooling: Float64Array;
+  /** By node: pressure a tank loses for each watt its wall takes, Pa/(s·W). */
+  readonly perWatt: Float64Array;
+  /** By node, of a tank's wall: as in the settings, and what it gives off outside, W/K. */
+  readonly film: Float64Array;
+  readonly wallJPerK: Float64Array;
+  readonly wallOutside: Float64Array;
+  /** By node: temperature of a tank's wall, K, and the heat it takes from the air, W, with how that changes. */
+  readonly wallK: Float64Array;
+  readonly heatTaken: Float64Array;
+  /** By node: heat taken for each kelvin between air and wall, at the last evaluation, W/K. */
+  readonly wattsPerK: Float64Array;
   readonly strokes: Strokes;
   private readonly warmer: Float64Array;
 
   constructor(
     { nodes }: Network,
     private readonly tables: AirTables,
-    private readonly outside: Outside,
+    private readonly outside: PlaceSettings,
   ) {
     const { size } = tables;
     this.air = new Float64Array((size + 1) * AIR);
     this.inflow = new Float64Array((size + 1) * 2);
     this.byMass = new Float64Array(size + 1);
-    this.strokes = new Strokes(nodes);
-    this.volume = Float64Array.from(nodes, (node) => node.volumeM3);
+    this.volume = outside.volume;
+    this.film = outside.film;
+    this.wallJPerK = outside.wallJPerK;
+    this.strokes = new Strokes(nodes, outside.volume, outside.stroke);
     this.warmer = Float64Array.from(nodes, (node) => node.warmerByK);
-    this.cooling = Float64Array.from(
-      nodes,
-      (node) => ((GAMMA - 1) * (node.wallWPerK ?? 0)) / node.volumeM3,
-    );
+    this.perWatt = new Float64Array(nodes.length);
+    this.wallOutside = Float64Array.from(nodes, (node) => node.wall?.outsideWPerK ?? 0);
+    this.wallK = new Float64Array(nodes.length);
+    this.heatTaken = new Float64Array(nodes.length);
+    this.wattsPerK = new Float64Array(nodes.length);
   }
 
-  /** Says that outside air was changed. */
+  /** Says that outside air, or a setting, was changed. */
   changed(): void {
     const { air, volume, outside } = this;
+    this.strokes.changed();
     const { size, nodeCount, heat } = this.tables;
     for (let i = 0; i <= size; i += 1) {
       const warm = outside.outsideK + (this.warmer[i] ?? 0);
@@ -58,21 +91,23 @@ export class AirPlaces {
     }
     for (let i = 0; i < nodeCount; i += 1) {
       const isTank = heat[i]! >= 0;
+      this.perWatt[i] = (GAMMA - 1) / volume[i]!;
       this.byMass[i] = (isTank ? GAMMA * R_AIR : R_AIR * air[i * AIR + 1]!) / volume[i]!;
     }
   }
 
   /** Takes a state in: pressures, and what they and the temperatures of the tanks make of the places. */
   readIn(state: Float64Array): void {
-    const { air, byMass, strokes } = this;
+    const { air, byMass, strokes, wallK } = this;
     const { outsidePa } = this.outside;
-    const { tanks, heat, pressures } = this.tables;
+    const { tanks, heat, wall, pressures } = this.tables;
     for (let i = 0; i < pressures; i += 1) air[i * AIR] = state[i]!;
     for (let n = 0; n < tanks.length; n += 1) {
       const i = tanks[n]!;
       const warm = state[heat[i]!]!;
       air[i * AIR + 1] = warm;
       air[i * AIR + 2] = RHO_REFERENCE * Math.sqrt(T_REFERENCE_K / warm);
+      wallK[i] = state[wall[i]!]!;
     }
     const { moving } = strokes;
     for (let n = 0; n < moving.length; n += 1) {
@@ -84,19 +119,25 @@ export class AirPlaces {
 
   /** Rates of each node, and of the temperature of each tank, from what flows into it. */
   rates(out: Float64Array): void {
-    const { air, inflow, byMass, volume, cooling } = this;
+    const { air, inflow, byMass, volume, perWatt, film, wallK, heatTaken } = this;
     const { outsideK } = this.outside;
-    const { tanks, heat, nodeCount } = this.tables;
+    const { tanks, heat, wall, nodeCount } = this.tables;
     for (let i = 0; i < nodeCount; i += 1) out[i] = byMass[i]! * inflow[i * 2]!;
     for (let n = 0; n < tanks.length; n += 1) {
       const i = tanks[n]!;
       const pressure = air[i * AIR]!;
       const warm = air[i * AIR + 1]!;
-      const rise = byMass[i]! * inflow[i * 2 + 1]! - cooling[i]! * (warm - outsideK);
+      const over = warm - wallK[i]!;
+      const perK = film[i]! * filmGrowth(pressure / warm, over);
+      const taken = perK * over;
+      this.wattsPerK[i] = perK;
+      heatTaken[i] = taken;
+      const rise = byMass[i]! * inflow[i * 2 + 1]! - perWatt[i]! * taken;
       out[i] = rise;
       out[heat[i]!] =
         (warm / pressure) * rise -
         ((R_AIR * warm * warm) / (pressure * volume[i]!)) * inflow[i * 2]!;
+      out[wall[i]!] = (taken - this.wallOutside[i]! * (wallK[i]! - outsideK)) / this.wallJPerK[i]!;
     }
   }
 

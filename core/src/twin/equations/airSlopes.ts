@@ -1,6 +1,6 @@
 /* eslint-disable @typescript-eslint/prefer-for-of -- walked by index: an iterator costs more than what is done here. */
 import { R_AIR } from '../../gas/orifice';
-import { AIR, type AirPlaces } from './airPlaces';
+import { AIR, FILM_POWER, LEAST_OVER_K, type AirPlaces } from './airPlaces';
 import type { AirTables } from './airTables';
 import {
   CONSTANTS,
@@ -48,9 +48,9 @@ export class AirSlopes {
 
   /** Adds what the places do to the derivatives by themselves, once their rates are known. */
   settle(rates: Float64Array, jacobian: Float64Array, tables: AirTables): void {
-    const { warmth, chill } = this;
-    const { air, inflow, byMass, cooling, strokes } = this.places;
-    const { own, heat, pressureByHeat, heatByPressure, tanks } = tables;
+    const { chill } = this;
+    const { air, inflow, byMass, strokes } = this.places;
+    const { own, heat, heatByPressure, tanks } = tables;
     const { moving } = strokes;
     for (let n = 0; n < moving.length; n += 1) {
       const i = moving[n]!;
@@ -65,18 +65,41 @@ export class AirSlopes {
       const pressure = air[i * AIR]!;
       const mass = inflow[i * 2]!;
       const rise = rates[i]!;
-      add(jacobian, pressureByHeat[i]!, -cooling[i]!);
       add(
         jacobian,
         heatByPressure[i]!,
         (chill[i]! / pressure) * mass - (warm / (pressure * pressure)) * rise,
       );
-      add(
-        jacobian,
-        own[heat[i]!]!,
-        rise / pressure - warmth[i]! * cooling[i]! - ((2 * chill[i]!) / warm) * mass,
-      );
+      add(jacobian, own[heat[i]!]!, rise / pressure - ((2 * chill[i]!) / warm) * mass);
+      this.settleWall(i, jacobian, tables);
     }
+  }
+
+  /** Adds what the heat between a tank's air and its wall does. */
+  private settleWall(i: number, jacobian: Float64Array, tables: AirTables): void {
+    const { air, wattsPerK, wallK, heatTaken, perWatt, wallJPerK, wallOutside } = this.places;
+    const pressure = air[i * AIR]!;
+    const warm = air[i * AIR + 1]!;
+    const over = warm - wallK[i]!;
+    const taken = heatTaken[i]!;
+    const byPressure = (2 * FILM_POWER * taken) / pressure;
+    // With Rayleigh's power on √(ΔT² + least²).
+    const byOver =
+      wattsPerK[i]! *
+      (1 + (FILM_POWER * over * over) / (over * over + LEAST_OVER_K * LEAST_OVER_K));
+    const byHeat = byOver - (2 * FILM_POWER * taken) / warm;
+    const fall = perWatt[i]!;
+    const warmth = this.warmth[i]!;
+    add(jacobian, tables.own[i]!, -fall * byPressure);
+    add(jacobian, tables.pressureByHeat[i]!, -fall * byHeat);
+    add(jacobian, tables.pressureByWall[i]!, fall * byOver);
+    add(jacobian, tables.heatByPressure[i]!, -warmth * fall * byPressure);
+    add(jacobian, tables.own[tables.heat[i]!]!, -warmth * fall * byHeat);
+    add(jacobian, tables.heatByWall[i]!, warmth * fall * byOver);
+    const perJoule = 1 / wallJPerK[i]!;
+    add(jacobian, tables.wallByPressure[i]!, byPressure * perJoule);
+    add(jacobian, tables.wallByHeat[i]!, byHeat * perJoule);
+    add(jacobian, tables.own[tables.wall[i]!]!, -(byOver + wallOutside[i]!) * perJoule);
   }
 
   private passWays(jacobian: Float64Array, tables: AirTables): void {
@@ -167,8 +190,8 @@ export class AirSlopes {
     const { air, inflow, byMass } = this.places;
     const { outsidePa, leak } = this.settings;
     const { own, heat, heatByPressure, pressureByHeat } = tables;
-    const { leaking } = this.ways;
-    for (let n = 0; n < leaking.length; n += 1) {
+    const { leaking, leakCount } = this.ways;
+    for (let n = 0; n < leakCount; n += 1) {
       const i = leaking[n]!;
       const pressure = air[i * AIR]!;
       if (pressure <= outsidePa) continue;

@@ -1,10 +1,41 @@
-import { AirPlaces } from './airPlaces';
+import { AirPlaces, type PlaceSettings } from './airPlaces';
 import { add, AirSlopes } from './airSlopes';
 import { airTables, isSound, type AirTables } from './airTables';
 import { AirWays, type WaySettings } from './airWays';
-import { compressorAt, type CompressorAt } from './compressor';
+import {
+  compressorAt,
+  SOUND_COMPRESSOR,
+  type CompressorAt,
+  type CompressorState,
+} from './compressor';
 import type { NetNode, Network } from '../network/network';
 import type { SparseLu } from '../algebra/sparseLu';
+
+/** Settings that were kept, to be gone back to. */
+export interface SavedSettings {
+  of: AirSystem;
+  settings: Float64Array;
+  outsidePa: number;
+  outsideK: number;
+  turns: number;
+  compressor: CompressorState;
+  version: number;
+}
+
+/** Parts of the settings, in their order. */
+type Rows = [
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+  Float64Array,
+];
 
 /** A check for pressures that cannot be: no step of the solver may come near a vacuum. */
 const LEAST_PA = 1_000;
@@ -13,31 +44,46 @@ const LEAST_PA = 1_000;
  * A network's equations and their derivatives.
  *
  * State: absolute pressure of each node, Pa; then what each follower asks for, Pa absolute; then the temperature
- * of each tank, K. Mass and energy of ideal air in each place:
- * tanks dp/dt = (γR/V)(Σ ṁT_in − TΣ ṁ_out) − (γ−1)/V·hA·(T − T_outside), dT/dt = (T/p)·dp/dt − (RT²/(pV))·Σṁ;
- * everywhere else at one temperature (V + p·dV/dp)·dp/dt = RT·Σṁ.
+ * of each tank's air, K, and that of its wall. Mass and energy of ideal air in each place:
+ * tanks dp/dt = (γR/V)(Σ ṁT_in − TΣ ṁ_out) − (γ−1)/V·q, dT/dt = (T/p)·dp/dt − (RT²/(pV))·Σṁ, with q to a wall that
+ * warms by it and cools outside; everywhere else at one temperature (V + p·dV/dp)·dp/dt = RT·Σṁ.
  */
-export class AirSystem implements WaySettings {
+export class AirSystem implements WaySettings, PlaceSettings {
   readonly size: number;
   readonly nodeCount: number;
 
   outsidePa = 101_325;
   outsideK = 293.15;
+  /** By element: sonic conductance, m³/(s·Pa). */
   readonly conductance: Float64Array;
+  /** By element: how far hands and latches let it open, what share of that it passes, and its least opening. */
+  readonly gate: Float64Array;
+  readonly passes: Float64Array;
   readonly floor: Float64Array;
+  /** By element: what comes of those three; worked out when they change. */
   readonly ceiling: Float64Array;
   readonly bias: Float64Array;
   readonly leak: Float64Array;
+  readonly volume: Float64Array;
+  readonly stroke: Float64Array;
+  readonly film: Float64Array;
+  readonly wallJPerK: Float64Array;
   /** By follower: what is asked for, Pa gauge, and seconds for two thirds of the way. */
   readonly asked: Float64Array;
   readonly lag: Float64Array;
   /** Turns of the compressor, 1/s. */
   turns = 0;
-  /** How much of its swept volume the compressor still delivers, 0 to 1. */
-  delivers = 1;
+  /** What is worn, or other than usual, about the compressor. */
+  compressor: CompressorState = SOUND_COMPRESSOR;
   /** Times the equations were evaluated. */
   evaluations = 0;
 
+  /** All settings by element, opening, node and follower, in a row: the fields above are parts of it. */
+  private readonly settings: Float64Array;
+  /** Counts changes; `version` names the settings as they stand. */
+  private changes = 0;
+  private version = 0;
+  private readonly faultyWays: Int32Array;
   private tables: AirTables;
   private readonly places: AirPlaces;
   private readonly ways: AirWays;
@@ -50,14 +96,38 @@ export class AirSystem implements WaySettings {
     this.tables = tables;
     this.size = tables.size;
     this.nodeCount = nodes.length;
-    this.leak = new Float64Array(nodes.length);
-    this.asked = new Float64Array(followers.length);
     this.lag = Float64Array.from(followers, (each) => each.lagS);
-    this.conductance = Float64Array.from(elements, (each) => each.conductance);
-    this.floor = new Float64Array(elements.length);
-    this.ceiling = new Float64Array(elements.length).fill(1);
     const openings = elements.flatMap((each) => each.openings);
-    this.bias = Float64Array.from(openings, (each) => each.biasPa);
+    const rows = [
+      elements.map((each) => each.conductance),
+      elements.map(() => 1),
+      elements.map(() => 1),
+      elements.map(() => 0),
+      openings.map((each) => each.biasPa),
+      nodes.map(() => 0),
+      nodes.map((node) => node.volumeM3),
+      nodes.map(() => 1),
+      nodes.map((node) => node.wall?.film ?? 0),
+      nodes.map((node) => node.wall?.jPerK ?? 1),
+      followers.map(() => 0),
+    ];
+    this.settings = Float64Array.from(rows.flat());
+    let from = 0;
+    const [conductance, gate, passes, floor, bias, leak, volume, stroke, film, wallJPerK, asked] =
+      rows.map((row) => this.settings.subarray(from, (from += row.length))) as Rows;
+    this.conductance = conductance;
+    this.gate = gate;
+    this.passes = passes;
+    this.floor = floor;
+    this.bias = bias;
+    this.leak = leak;
+    this.volume = volume;
+    this.stroke = stroke;
+    this.film = film;
+    this.wallJPerK = wallJPerK;
+    this.asked = asked;
+    this.ceiling = new Float64Array(elements.length).fill(1);
+    this.faultyWays = Int32Array.from([...elements.keys()].filter((e) => !isSound(elements[e]!)));
     this.places = new AirPlaces(network, tables, this);
     this.ways = new AirWays(tables, this);
     this.slopes = new AirSlopes(this.places, this.ways, this, tables);
@@ -79,10 +149,39 @@ export class AirSystem implements WaySettings {
     return this.tables.openingStart[element]!;
   }
 
-  /** Says that outside air, conductances, biases, leaks, floors or ceilings were changed. */
+  /** Says that outside air, or a setting, was changed. */
   changed(): void {
-    const { elements } = this.network;
-    const isFaulty = elements.some((each, e) => !isSound(each) && this.conductance[e]! > 0);
+    this.changes += 1;
+    this.version = this.changes;
+    this.takeIn();
+  }
+
+  /** The settings as they stand, to go back to. */
+  save(): SavedSettings {
+    const { outsidePa, outsideK, turns, compressor, version } = this;
+    const settings = this.settings.slice();
+    return { of: this, settings, outsidePa, outsideK, turns, compressor, version };
+  }
+
+  /** Goes back to settings of this system, or of another of the same network. */
+  restore({ of, settings, outsidePa, outsideK, turns, compressor, version }: SavedSettings): void {
+    this.turns = turns;
+    this.compressor = compressor;
+    if (of === this && version === this.version) return;
+    this.settings.set(settings);
+    this.outsidePa = outsidePa;
+    this.outsideK = outsideK;
+    if (of === this) this.version = version;
+    else this.version = this.changes += 1;
+    this.takeIn();
+  }
+
+  private takeIn(): void {
+    const { ceiling, gate, passes, floor, conductance } = this;
+    for (let e = 0; e < ceiling.length; e += 1) {
+      ceiling[e] = Math.max(floor[e]!, gate[e]! * passes[e]!);
+    }
+    const isFaulty = this.faultyWays.some((e) => conductance[e]! > 0);
     this.tables = airTables(this.network, isFaulty ? 'faulty' : 'sound');
     this.places.changed();
     this.ways.changed();
@@ -93,7 +192,10 @@ export class AirSystem implements WaySettings {
     const state = new Float64Array(this.size);
     this.network.nodes.forEach((node, i) => (state[i] = this.outsidePa + gaugePa(node)));
     this.asked.forEach((_, i) => (state[this.nodeCount + i] = this.outsidePa));
-    for (const node of this.tables.tanks) state[this.tables.heat[node]!] = this.outsideK;
+    for (const node of this.tables.tanks) {
+      state[this.tables.heat[node]!] = this.outsideK;
+      state[this.tables.wall[node]!] = this.outsideK;
+    }
     return state;
   }
 

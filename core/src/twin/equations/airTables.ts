@@ -9,14 +9,15 @@ const ENDS = 4;
  * behind the last place of the state, so that no element needs a question.
  */
 export interface AirTables {
-  /** Places of the state: each node, each follower, the temperature of each tank. */
+  /** Places of the state: each node, each follower, the temperature of each tank's air, then of each tank's wall. */
   size: number;
   nodeCount: number;
   /** Places that have a pressure: nodes and followers. */
   pressures: number;
-  /** Nodes whose air may be warmer than outside, and by place where their temperature stands, or −1. */
+  /** Nodes whose air may be warmer than outside, and by place where its temperature and its wall's stand, or −1. */
   tanks: Int32Array;
   heat: Int32Array;
+  wall: Int32Array;
   /** By element. */
   from: Int32Array;
   to: Int32Array;
@@ -39,6 +40,11 @@ export interface AirTables {
   pressureByHeat: Int32Array;
   heatByPressure: Int32Array;
   own: Int32Array;
+  /** By place: slots of its row, and of its temperature's, by its wall; and of its wall's row by those two. */
+  pressureByWall: Int32Array;
+  heatByWall: Int32Array;
+  wallByPressure: Int32Array;
+  wallByHeat: Int32Array;
 }
 
 /** Place in the state of a node or of a follower. */
@@ -68,10 +74,15 @@ export const isSound = ({ conductance }: NetElement) => conductance > 0;
 function flattened(network: Network, of: 'sound' | 'faulty'): AirTables {
   const { nodes, elements, followers } = network;
   const nodeCount = nodes.length;
-  const tanks = nodes.flatMap((node, i) => (node.wallWPerK === null ? [] : [i]));
-  const size = nodeCount + followers.length + tanks.length;
+  const tanks = nodes.flatMap((node, i) => (node.wall === null ? [] : [i]));
+  const pressures = nodeCount + followers.length;
+  const size = pressures + 2 * tanks.length;
   const heat = new Int32Array(size + 1).fill(-1);
-  tanks.forEach((node, i) => (heat[node] = nodeCount + followers.length + i));
+  const wall = new Int32Array(size + 1).fill(-1);
+  tanks.forEach((node, i) => {
+    heat[node] = pressures + i;
+    wall[node] = pressures + tanks.length + i;
+  });
   const many = elements.find((each) => each.openings.length > 2);
   if (many) throw new Error(`${many.name} has more than two openings`);
   const end = (node: number) => (node === OUTSIDE ? size : node);
@@ -80,7 +91,7 @@ function flattened(network: Network, of: 'sound' | 'faulty'): AirTables {
     each.on.map(([node, weight]) => ({ place: stateOf(nodeCount, node), weight, ...each })),
   );
   const passing = of === 'sound' ? elements.filter(isSound) : elements;
-  const lu = new SparseLu(size, pattern({ ...network, elements: passing }, size, heat));
+  const lu = new SparseLu(size, pattern({ ...network, elements: passing }, size, heat, wall));
   const slot = (row: number, column: number) =>
     row < 0 || column < 0 || row >= size || column >= size ? lu.slots : lu.slotOf(row, column);
   const rowsOf = (e: number) => {
@@ -107,9 +118,10 @@ function flattened(network: Network, of: 'sound' | 'faulty'): AirTables {
   return {
     size,
     nodeCount,
-    pressures: nodeCount + followers.length,
+    pressures,
     tanks: Int32Array.from(tanks),
     heat,
+    wall,
     from: Int32Array.from(elements, (each) => end(each.from)),
     to: Int32Array.from(elements, (each) => end(each.to)),
     critical: Float64Array.from(elements, (each) => each.criticalRatio),
@@ -127,6 +139,10 @@ function flattened(network: Network, of: 'sound' | 'faulty'): AirTables {
     own: Int32Array.from(places, (i) => slot(i, i)),
     pressureByHeat: Int32Array.from(places, (i) => slot(i, heat[i]!)),
     heatByPressure: Int32Array.from(places, (i) => slot(heat[i]!, i)),
+    pressureByWall: Int32Array.from(places, (i) => slot(i, wall[i]!)),
+    heatByWall: Int32Array.from(places, (i) => slot(heat[i]!, wall[i]!)),
+    wallByPressure: Int32Array.from(places, (i) => slot(wall[i]!, i)),
+    wallByHeat: Int32Array.from(places, (i) => slot(wall[i]!, heat[i]!)),
   };
 }
 
@@ -135,6 +151,7 @@ function pattern(
   { elements, compressor, nodes }: Network,
   size: number,
   heat: Int32Array,
+  wall: Int32Array,
 ): boolean[] {
   const found = new Array<boolean>(size * size).fill(false);
   const depends = (row: number, column: number) => {
@@ -147,6 +164,9 @@ function pattern(
   for (let i = 0; i < nodes.length; i += 1) {
     depends(i, i);
     depends(i, heat[i]!);
+    depends(i, wall[i]!);
+    depends(wall[i]!, i);
+    depends(wall[i]!, heat[i]!);
   }
   for (const { from, to, openings } of elements) {
     const ends = [from, to].filter((node) => node !== OUTSIDE);

@@ -1,4 +1,3 @@
-/* eslint-disable @typescript-eslint/prefer-for-of -- walked by index: an iterator costs more than what is done here. */
 import { AIR, type AirPlaces, type Outside } from './airPlaces';
 import type { AirTables } from './airTables';
 import { flowPa } from './flow';
@@ -40,11 +39,13 @@ export class AirWays {
   count = 0;
   /** So many of them, the first, have a tank at an end. */
   tankCount = 0;
-  /** Nodes that leak. */
-  leaking: Int32Array = new Int32Array(0);
-  /** Openings of those ways, packed: which, and its first two places; and what drives it. */
-  private driven: Int32Array = new Int32Array(0);
-  private drives: Float64Array = new Float64Array(0);
+  /** Nodes that leak: so many of them. */
+  readonly leaking: Int32Array;
+  leakCount = 0;
+  /** Openings of those ways, packed: which, and its first two places; what drives it; and how long that list is. */
+  private readonly opened: Int32Array;
+  private readonly drives: Float64Array;
+  private driven = 0;
   /** From here on openings have more places than two. */
   private wideFrom = 0;
   /** By opening: bias less outside air, over the band. */
@@ -62,35 +63,59 @@ export class AirWays {
     this.openingSlope = new Float64Array(openings + 1);
     this.active = new Int32Array(elements * PACKED);
     this.constants = new Float64Array(elements * CONSTANTS);
+    this.leaking = new Int32Array(tables.nodeCount);
+    this.opened = new Int32Array(openings * DRIVEN);
+    this.drives = new Float64Array(openings * DRIVEN);
   }
 
   /** Says that a setting was changed. */
   changed(): void {
-    const { weightSum, band, from, to, critical, heat } = this.tables;
+    const { weightSum, band, from, to, heat } = this.tables;
     const { settings, shift } = this;
     for (let o = 0; o < shift.length; o += 1) {
       shift[o] = (settings.bias[o]! - weightSum[o]! * settings.outsidePa) / band[o]!;
     }
-    const alwaysOpen = shift.length;
     this.flows.fill(0);
-    const passing = [...this.flows.keys()].filter((e) => this.canPass(e));
-    const touchesTank = (e: number) => heat[from[e]!]! >= 0 || heat[to[e]!]! >= 0;
-    const first = passing.filter(touchesTank);
-    const packed = [...first, ...passing.filter((e) => !touchesTank(e))];
-    packed.forEach((e, n) => {
-      const [one = alwaysOpen, other = alwaysOpen] = this.openingsOf(e);
-      this.active.set([e, from[e]!, to[e]!, one, other], n * PACKED);
-      const least = settings.floor[e]!;
-      const b = critical[e]!;
-      this.constants.set(
-        [settings.conductance[e]!, b, least, settings.ceiling[e]! - least, 1 / (1 - b)],
-        n * CONSTANTS,
-      );
-    });
-    this.tankCount = first.length;
-    this.count = packed.length;
-    this.packOpenings(packed.flatMap((e) => this.openingsOf(e)));
-    this.leaking = Int32Array.from([...settings.leak.keys()].filter((i) => settings.leak[i]! > 0));
+    this.count = 0;
+    this.driven = 0;
+    // Ways at a tank first, and openings of more than two places last: each kind has a loop of its own.
+    for (const atTank of [true, false]) {
+      for (let e = 0; e < from.length; e += 1) {
+        if (!this.canPass(e)) continue;
+        if ((heat[from[e]!]! >= 0 || heat[to[e]!]! >= 0) === atTank) this.pack(e);
+      }
+      if (atTank) this.tankCount = this.count;
+    }
+    this.packOpenings(false);
+    this.wideFrom = this.driven;
+    this.packOpenings(true);
+    this.leakCount = 0;
+    for (let i = 0; i < settings.leak.length; i += 1) {
+      if (settings.leak[i]! > 0) this.leaking[this.leakCount++] = i;
+    }
+  }
+
+  private pack(e: number): void {
+    const { from, to, critical, openingStart } = this.tables;
+    const { active, constants, settings } = this;
+    const alwaysOpen = this.shift.length;
+    const start = openingStart[e]!;
+    const openings = openingStart[e + 1]! - start;
+    const n = this.count * PACKED;
+    active[n] = e;
+    active[n + 1] = from[e]!;
+    active[n + 2] = to[e]!;
+    active[n + 3] = openings > 0 ? start : alwaysOpen;
+    active[n + 4] = openings > 1 ? start + 1 : alwaysOpen;
+    const least = settings.floor[e]!;
+    const b = critical[e]!;
+    const f = this.count * CONSTANTS;
+    constants[f] = settings.conductance[e]!;
+    constants[f + 1] = b;
+    constants[f + 2] = least;
+    constants[f + 3] = settings.ceiling[e]! - least;
+    constants[f + 4] = 1 / (1 - b);
+    this.count += 1;
   }
 
   /** How far an element was open at the last evaluation, 0 to 1. */
@@ -103,8 +128,8 @@ export class AirWays {
 
   /** How far each opening is open at the pressures of the places, and how that changes. */
   open({ air }: AirPlaces): void {
-    const { driven, drives, far, openingSlope } = this;
-    const last = driven.length;
+    const { opened: driven, drives, far, openingSlope } = this;
+    const last = this.driven;
     for (let n = 0; n < last; n += DRIVEN) {
       let x =
         drives[n]! + drives[n + 1]! * air[driven[n + 1]!]! + drives[n + 2]! * air[driven[n + 2]!]!;
@@ -152,7 +177,7 @@ export class AirWays {
       inflow[b * 2 + 1] = inflow[b * 2 + 1]! + carried;
     }
     const { outsidePa, leak } = this.settings;
-    for (let n = 0; n < this.leaking.length; n += 1) {
+    for (let n = 0; n < this.leakCount; n += 1) {
       const i = this.leaking[n]!;
       const pressure = air[i * AIR]!;
       if (pressure <= outsidePa) continue;
@@ -183,24 +208,26 @@ export class AirWays {
     return sum;
   }
 
-  /** Packs openings: their first two places, and those with more last. */
-  private packOpenings(openings: readonly number[]): void {
+  /** Packs the openings of the packed ways that have more than two places, or those that have not. */
+  private packOpenings(wide: boolean): void {
     const { controlStart, controlNode, controlWeight } = this.tables;
-    const count = (o: number) => controlStart[o + 1]! - controlStart[o]!;
-    const narrow = openings.filter((o) => count(o) <= 2);
-    const ordered = [...narrow, ...openings.filter((o) => count(o) > 2)];
-    this.wideFrom = narrow.length * DRIVEN;
-    this.driven = Int32Array.from(
-      ordered.flatMap((o) => {
+    const { active, opened, drives, shift } = this;
+    for (let n = 0; n < this.count; n += 1) {
+      for (let slot = 3; slot < PACKED; slot += 1) {
+        const o = active[n * PACKED + slot]!;
+        if (o === shift.length) continue;
         const c = controlStart[o]!;
-        return [o, controlNode[c]! * AIR, count(o) > 1 ? controlNode[c + 1]! * AIR : 0];
-      }),
-    );
-    this.drives = Float64Array.from(
-      ordered.flatMap((o) => {
-        const c = controlStart[o]!;
-        return [this.shift[o]!, controlWeight[c]!, count(o) > 1 ? controlWeight[c + 1]! : 0];
-      }),
-    );
+        const count = controlStart[o + 1]! - c;
+        if (count > 2 !== wide) continue;
+        const at = this.driven;
+        opened[at] = o;
+        opened[at + 1] = controlNode[c]! * AIR;
+        opened[at + 2] = count > 1 ? controlNode[c + 1]! * AIR : 0;
+        drives[at] = shift[o]!;
+        drives[at + 1] = controlWeight[c]!;
+        drives[at + 2] = count > 1 ? controlWeight[c + 1]! : 0;
+        this.driven += DRIVEN;
+      }
+    }
   }
 }

@@ -1,10 +1,15 @@
 import { R_AIR } from '../../gas/orifice';
 import type { Compressor } from '../network/network';
+import { RHO_REFERENCE, T_REFERENCE_K } from './flow';
 
 /** Polytropic exponent of a reciprocating compressor's clearance air; handbooks give 1.2 to 1.35. */
 const CLEARANCE_EXPONENT = 1.3;
 /** Gauge pressure over which an unloader goes from loaded to unloaded, Pa. */
 const UNLOADER_BAND = 60_000;
+/** Turns at which an intake's loss is given, 1/s: 1,400 a minute. */
+const INTAKE_TURNS = 1400 / 60;
+/** However blocked, an intake lets this share of the outside pressure through. */
+const LEAST_INTAKE = 0.15;
 
 /** What a compressor delivers, and how that changes; made once and written over. */
 export interface CompressorAt {
@@ -14,41 +19,64 @@ export interface CompressorAt {
   byUnloader: number;
 }
 
+/** What is worn, or other than usual, about a compressor. */
+export interface CompressorState {
+  /** Its swept volume against the one given. */
+  swept: number;
+  /** Clearance beside its own, as a share of the swept volume: an unloader that stays partly open. */
+  extraClearance: number;
+  /** Back past rings and valves, as a sonic conductance, m³/(s·Pa): as much in an hour however fast it turns. */
+  rings: number;
+  /** Share of the outside pressure that its intake loses at 1,400 turns a minute; grows with the square of the speed. */
+  intake: number;
+}
+
+export const SOUND_COMPRESSOR: CompressorState = {
+  swept: 1,
+  extraClearance: 0,
+  rings: 0,
+  intake: 0,
+};
+
 /** The air around a compressor, and how it is driven. */
 interface Around {
   outsidePa: number;
   outsideK: number;
   /** Turns, 1/s. */
   turns: number;
-  /** How much of its swept volume it still delivers, 0 to 1. */
-  delivers: number;
+  compressor: CompressorState;
 }
 
 /**
- * Mass a compressor delivers after its clearance has taken its share; unloaded it delivers none. Volumetric
- * efficiency 1 − c·((p₂/p₁)^(1/n) − 1) [textbook].
+ * Mass a compressor delivers after its clearance has taken its share, and its rings theirs; unloaded it delivers
+ * none. Volumetric efficiency 1 − c·((p₂/p₁)^(1/n) − 1) [textbook].
  *
  * @param state absolute pressures, Pa
  * @param out written over
  */
 export function compressorAt(
   { into, unloader, sweptM3, clearance, unloadsAtPa }: Compressor,
-  { outsidePa, outsideK, turns, delivers }: Around,
+  { outsidePa, outsideK, turns, compressor }: Around,
   state: Float64Array,
   out: CompressorAt,
 ): void {
   out.kgPerS = 0;
   out.byDelivery = 0;
   out.byUnloader = 0;
-  const most = (outsidePa / (R_AIR * outsideK)) * sweptM3 * turns * delivers;
+  const lost = compressor.intake * (turns / INTAKE_TURNS) ** 2;
+  const drawnPa = outsidePa * Math.max(LEAST_INTAKE, 1 - lost);
+  const most = (drawnPa / (R_AIR * outsideK)) * sweptM3 * compressor.swept * turns;
+  const share = clearance + compressor.extraClearance;
   const p = Math.max(state[into]!, outsidePa);
-  const raised = (p / outsidePa) ** (1 / CLEARANCE_EXPONENT);
-  const filled = 1 - clearance * (raised - 1);
-  if (filled <= 0) return;
+  const raised = (p / drawnPa) ** (1 / CLEARANCE_EXPONENT);
+  const filled = 1 - share * (raised - 1);
+  const back = compressor.rings * RHO_REFERENCE * Math.sqrt(T_REFERENCE_K / outsideK);
+  const net = most * filled - back * (p - outsidePa);
+  if (filled <= 0 || net <= 0) return;
   const over = (state[unloader]! - outsidePa - unloadsAtPa) / UNLOADER_BAND;
   const x = Math.min(1, Math.max(0, over));
   const loaded = 1 - x * x * (3 - 2 * x);
-  out.kgPerS = most * filled * loaded;
-  out.byDelivery = (-most * loaded * clearance * raised) / (CLEARANCE_EXPONENT * p);
-  out.byUnloader = (-most * filled * 6 * x * (1 - x)) / UNLOADER_BAND;
+  out.kgPerS = net * loaded;
+  out.byDelivery = loaded * ((-most * share * raised) / (CLEARANCE_EXPONENT * p) - back);
+  out.byUnloader = (-net * 6 * x * (1 - x)) / UNLOADER_BAND;
 }

@@ -10,21 +10,38 @@ export class Strokes {
   /** By each of those: its volume at rest and that of its stroke, where it starts, and 1 over how far it goes on. */
   private readonly constants: Float64Array;
 
-  constructor(private readonly nodes: readonly NetNode[]) {
-    const moving = [...nodes.keys()].filter((i) => nodes[i]!.strokeM3 > 0);
-    this.moving = Int32Array.from(moving);
-    this.constants = Float64Array.from(
-      moving.flatMap((i) => {
-        const { volumeM3, strokeM3, strokeFromPa, strokeToPa } = nodes[i]!;
-        return [volumeM3, strokeM3, strokeFromPa, 1 / (strokeToPa - strokeFromPa)];
-      }),
-    );
+  /**
+   * @param volume by node, with nothing moved, m³
+   * @param stroke by node: its stroke against the one described
+   */
+  constructor(
+    private readonly nodes: readonly NetNode[],
+    private readonly volume: Float64Array,
+    private readonly stroke: Float64Array,
+  ) {
+    this.moving = Int32Array.from([...nodes.keys()].filter((i) => nodes[i]!.strokeM3 > 0));
+    this.constants = new Float64Array(this.moving.length * CONSTANTS);
+    this.changed();
+  }
+
+  /** Says that a volume or a stroke was changed. */
+  changed(): void {
+    const { moving, constants, nodes, volume, stroke } = this;
+    for (let n = 0; n < moving.length; n += 1) {
+      const i = moving[n]!;
+      const { strokeM3, strokeFromPa, strokeToPa } = nodes[i]!;
+      constants[n * CONSTANTS] = volume[i]!;
+      constants[n * CONSTANTS + 1] = strokeM3 * stroke[i]!;
+      constants[n * CONSTANTS + 2] = strokeFromPa;
+      constants[n * CONSTANTS + 3] = 1 / (strokeToPa - strokeFromPa);
+    }
   }
 
   /** Volume of a node at a gauge pressure, m³. */
   volumeAt(node: number, gaugePa: number): number {
-    const { volumeM3, strokeM3, strokeFromPa, strokeToPa } = this.nodes[node]!;
-    return volumeM3 + strokeM3 * stroked((gaugePa - strokeFromPa) / (strokeToPa - strokeFromPa));
+    const { strokeM3, strokeFromPa, strokeToPa } = this.nodes[node]!;
+    const moved = stroked((gaugePa - strokeFromPa) / (strokeToPa - strokeFromPa));
+    return this.volume[node]! + strokeM3 * this.stroke[node]! * moved;
   }
 
   /** V + p·dV/dp of the n-th diaphragm's node at an absolute pressure: air that a rise takes in, in m³. */

@@ -1,10 +1,24 @@
-import { holeConductance } from '../equations/flow';
-import type { Twin } from '../twin';
+import type { Effect } from '../effects';
 
-/** How bad a fault is: from just there, 0, to as bad as it gets, 1. */
+/** How bad a fault is: from hardly there, 0, to as bad as it gets, 1. */
 export type Severity = number;
 
-/** Something that can be wrong with one part of a rig. */
+/** A figure that goes with the severity: evenly, or by equal ratios. */
+export interface Range {
+  from: number;
+  to: number;
+  on: 'line' | 'log';
+}
+
+/** An effect whose figures may go with the severity. */
+type Graded<E> = E extends unknown
+  ? { [K in keyof E]: E[K] extends number | undefined ? E[K] | Range : E[K] }
+  : never;
+
+/** What a fault does, before its severity is known. */
+export type GradedEffect = Graded<Effect>;
+
+/** Something that can be wrong with one part of a rig. Data: it says what changes, and changes nothing itself. */
 export interface Fault {
   id: string;
   /** The place, way or latch it is on, by id; 'compressor' for the compressor itself. */
@@ -17,68 +31,29 @@ export interface Fault {
   hard: 1 | 2 | 3;
   /** It is on one side of an axle only: a twin in which left and right are alike cannot have it. */
   oneSide?: true;
-  apply: (twin: Twin, severity: Severity) => void;
+  /** How often it is met, against other faults: 1 for an ordinary one [common practice, no source]. */
+  prior: number;
+  does: readonly GradedEffect[];
 }
 
-/** A set point moved by this is passed at once, or never: no air is there. */
-export const OUT_OF_REACH_PSI = 1_000;
+const atSeverity = ({ from, to, on }: Range, severity: Severity): number => {
+  const share = Math.min(1, Math.max(0, severity));
+  return on === 'line' ? from + (to - from) * share : from * (to / from) ** share;
+};
 
-/** What lies between two figures at a severity. */
-export const between = (least: number, most: number, severity: Severity) =>
-  least + (most - least) * Math.min(1, Math.max(0, severity));
+const isRange = (value: unknown): value is Range => typeof value === 'object' && value !== null;
 
-/** A hole of `least` to `most` mm in a place. */
-export function leak(
-  place: string,
-  part: string,
-  title: string,
-  hard: Fault['hard'],
-  least = 0.3,
-  most = 1.6,
-): Fault {
-  return {
-    id: `leak: ${place}`,
-    at: place,
-    part,
-    title,
-    hard,
-    apply: (twin, severity) => twin.leak(place, holeConductance(between(least, most, severity))),
-  };
-}
+/** What a fault does at a severity. */
+export const effectsOf = ({ does }: Pick<Fault, 'does'>, severity: Severity): Effect[] =>
+  does.map(
+    (effect) =>
+      Object.fromEntries(
+        Object.entries(effect).map(([key, value]) => [
+          key,
+          isRange(value) ? atSeverity(value, severity) : value,
+        ]),
+      ) as unknown as Effect,
+  );
 
-/** A seat that does not close, by a share of its bore. */
-export function seat(
-  way: string,
-  part: string,
-  title: string,
-  hard: Fault['hard'],
-  most = 0.03,
-): Fault {
-  return {
-    id: `seat: ${way}`,
-    at: way,
-    part,
-    title,
-    hard,
-    apply: (twin, severity) => twin.holdOpen(way, between(most / 10, most, severity)),
-  };
-}
-
-/** A passage that lets little through: from `least` of its bore to `most`. */
-export function blocked(
-  way: string,
-  part: string,
-  title: string,
-  hard: Fault['hard'],
-  least = 0.08,
-  most = 0.01,
-): Fault {
-  return {
-    id: `blocked: ${way}`,
-    at: way,
-    part,
-    title,
-    hard,
-    apply: (twin, severity) => twin.block(way, between(least, most, severity)),
-  };
-}
+/** What lies between two figures, evenly. */
+export const line = (from: number, to: number): Range => ({ from, to, on: 'line' });

@@ -2,9 +2,12 @@ import { unitsOf, type RigUnderTest } from '../../rig/rigUnderTest';
 import { unitTitle } from '../../rig/unitTitle';
 import { Twin } from '../twin';
 import { circuitFaults } from './circuitFaults';
-import { blocked, type Fault } from './fault';
+import type { Fault } from './fault';
+import { parkFaults } from './parkFaults';
 import { supplyFaults } from './supplyFaults';
+import { switchFaults } from './switchFaults';
 import { towedFaults } from './towedFaults';
+import { trailerControlFaults } from './trailerControlFaults';
 
 /** Outside air under this lets water in the lines freeze, °C. */
 const FREEZES_UNDER_C = 2;
@@ -24,13 +27,14 @@ export function faultsOf(rig: RigUnderTest, outsideC = 20): Fault[] {
   });
   const powered = twin.hasPlace('governor line')
     ? [
-        ...supplyFaults,
-        ...(freezes
-          ? [blocked('purge valve', 'dryer purge valve', 'iced shut: water stays in', 2, 0.05, 0)]
-          : []),
+        ...supplyFaults(twin, freezes),
+        ...circuitFaults(twin),
+        ...parkFaults(twin),
+        ...switchFaults(twin),
+        ...trailerControlFaults(twin),
       ]
     : [];
-  return [...powered, ...circuitFaults(twin), ...towed];
+  return [...powered, ...towed];
 }
 
 /** Which part of which unit of the rig a fault is of. */

@@ -1,22 +1,21 @@
-import { between, seat, type Fault } from './fault';
+import type { Twin } from '../twin';
+import { line, type Fault } from './fault';
+import { fault, seat } from './makers';
 
 /** What can be wrong with a load-sensing valve; `of` begins its ids, and `called` its name. */
-export function loadFaults(of: string, called: string): Fault[] {
+export function loadFaults(twin: Twin, of: string, called: string): Fault[] {
   const way = `${of}load-sensing valve`;
   const part = `${called}load-sensing valve`;
   return [
-    {
-      id: `${way} low`,
-      at: `${way}: inlet`,
-      part,
-      title: 'out of adjustment: it gives too little',
-      hard: 2,
-      apply: (on, severity) => {
-        const by = between(6, 18, severity);
-        on.shift(`${way}: inlet`, -by);
-        on.shift(`${way}: exhaust`, by);
-      },
-    },
-    seat(`${way}: exhaust`, part, 'its exhaust does not seal', 2),
+    fault(
+      `${way} low`,
+      `${way}: inlet`,
+      { part, title: 'out of adjustment: it gives too little', hard: 2 },
+      [
+        { does: 'shift', way: `${way}: inlet`, psi: line(-3, -20) },
+        { does: 'shift', way: `${way}: exhaust`, psi: line(3, 20) },
+      ],
+    ),
+    seat(twin, `${way}: exhaust`, { part, title: 'its exhaust does not seal', hard: 2 }),
   ];
 }

@@ -1,70 +1,82 @@
-import { holeConductance } from '../equations/flow';
-import type { Twin } from '../twin';
 import { towedPrefix } from '../network/network';
-import { between, blocked, leak, seat, type Fault } from './fault';
+import type { Twin } from '../twin';
+import { modulatorLeak, relayFaults, wheelFaults } from './axleFaults';
+import type { Fault } from './fault';
 import { loadFaults } from './loadFaults';
+import { fault, leak, narrowed, seat, shut, watery } from './makers';
+
+/** A cock that was not shut fully, or not at all. */
+const LEFT_OPEN = { from: 0.002, to: 1, on: 'log' } as const;
 
 /** What can be wrong with a towed unit, by its place in the rig and what it is called. */
 export function towedFaults(unit: number, title: string, twin: Twin, freezes: boolean): Fault[] {
   const at = towedPrefix(unit);
   const found: Fault[] = [
-    leak(`${at}tank`, `${title} tank`, 'leaks at its drain or a joint', 2),
-    leak(`${at}supply line`, `${title} supply line`, 'its supply coupler seal leaks', 2),
-    leak(
-      `${at}service line`,
-      `${title} service line`,
-      'its service coupler seal leaks, applied',
-      2,
-    ),
-    {
-      ...leak(`${at}left`, `${title} left`, 'a chamber diaphragm leaks on the service side', 2),
-      oneSide: true,
-    },
-    seat(`${at}relay: exhaust`, `${title} relay`, 'its exhaust does not seal', 2),
-    seat(`${at}relay: inlet`, `${title} relay`, 'its inlet does not seal', 2, 0.01),
-    {
-      id: `${at}relay crack`,
-      at: `${at}relay: inlet`,
-      part: `${title} relay`,
-      title: 'opens late: its crack pressure is not that of the others',
+    leak(`${at}tank`, { part: `${title} tank`, title: 'leaks at its drain or a joint', hard: 2 }),
+    watery(`${at}tank`, `${title} tank`),
+    seat(twin, `${at}tank fill`, {
+      part: `${title} tank check`,
+      title: 'leaks back: the tank goes with the supply line',
       hard: 3,
-      apply: (on, severity) => on.shift(`${at}relay: inlet`, -between(4, 9, severity), 1),
-    },
-    blocked(`${at}relay: exhaust`, `${title} relay`, 'its exhaust is blocked: it drags', 2),
-    {
-      id: `${at}cock`,
-      at: `${at}supply coupler`,
+    }),
+    leak(`${at}supply line`, {
+      part: `${title} supply line`,
+      title: 'its supply coupler seal leaks',
+      hard: 2,
+      prior: 4,
+    }),
+    leak(`${at}service line`, {
+      part: `${title} service line`,
+      title: 'its service coupler seal leaks, applied',
+      hard: 2,
+      prior: 4,
+    }),
+    ...wheelFaults(twin, `${at}left`, `${title} left`),
+    ...relayFaults(twin, `${at}relay`, `${title} relay`),
+    modulatorLeak(`${at}modulator: exhaust`, `${title} antilock modulator`),
+    shut(`${at}cock`, `${at}supply coupler`, {
       part: `${title} supply cock`,
       title: 'shut in front: no air comes in',
       hard: 1,
-      apply: (on) => on.block(`${at}supply coupler`, 0),
-    },
-    {
-      id: `${at}crossed`,
-      at: `${at}supply coupler`,
-      part: `${title} couplers`,
-      title: 'crossed: the springs stay on',
-      hard: 1,
-      apply: (on) => on.couple(unit, 'crossed'),
-    },
+    }),
+    fault(
+      `${at}crossed`,
+      `${at}supply coupler`,
+      { part: `${title} couplers`, title: 'crossed: the springs stay on', hard: 1, prior: 0.5 },
+      [{ does: 'couple', unit, how: 'crossed' }],
+    ),
   ];
-  if (freezes) {
+  for (const way of ['supply cock', 'service cock'] as const) {
+    if (!twin.hasWay(`${at}${way}, open end`)) continue;
     found.push(
-      blocked(`${at}supply coupler`, `${title} supply line`, 'iced: it fills slowly', 2, 0.03, 0),
+      fault(
+        `${at}${way} open`,
+        `${at}${way}`,
+        { part: `${title} last ${way}`, title: 'left open at the end of the rig', hard: 1 },
+        [{ does: 'hold open', way: `${at}${way}`, share: LEFT_OPEN }],
+      ),
     );
   }
-  if (twin.hasPlace(`${at}left spring`)) {
-    found.push(leak(`${at}spring line`, `${title} spring line`, 'leaks on the spring side', 2), {
-      id: `${at}centre seal`,
-      at: `${at}left centre seal`,
-      part: `${title} spring brake chamber`,
-      title: 'its centre seal passes hold-off air into the service side',
-      hard: 3,
-      oneSide: true,
-      apply: (on, severity) =>
-        on.pierce(`${at}left centre seal`, holeConductance(between(0.4, 1.4, severity))),
-    });
+  if (freezes) {
+    found.push(
+      narrowed(
+        `${at}supply coupler`,
+        { part: `${title} supply line`, title: 'iced: it fills slowly', hard: 2 },
+        `${at}supply iced`,
+      ),
+    );
   }
-  if (twin.hasWay(`${at}load-sensing valve: inlet`)) found.push(...loadFaults(at, `${title} `));
+  if (twin.hasPlace(`${at}spring line`)) {
+    found.push(
+      leak(`${at}spring line`, {
+        part: `${title} spring line`,
+        title: 'leaks on the spring side',
+        hard: 2,
+      }),
+    );
+  }
+  if (twin.hasWay(`${at}load-sensing valve: inlet`)) {
+    found.push(...loadFaults(twin, at, `${title} `));
+  }
   return found;
 }

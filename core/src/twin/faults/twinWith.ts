@@ -1,6 +1,6 @@
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import { Twin, type TwinSite } from '../twin';
-import type { Fault, Severity } from './fault';
+import { effectsOf, type Fault, type Severity } from './fault';
 
 /**
  * A twin with faults from its start, for a run that is read off its tanks and dash: left and right are one where
@@ -13,6 +13,6 @@ export function twinWith(
 ): Twin {
   const sides = faults.some(([{ oneSide }]) => oneSide) ? 'apart' : 'alike';
   const twin = new Twin(rig, { ...site, sides });
-  for (const [fault, severity] of faults) fault.apply(twin, severity);
+  twin.apply(faults.flatMap(([fault, severity]) => effectsOf(fault, severity)));
   return twin;
 }

@@ -2,16 +2,10 @@ import { hasCompressor } from '../../rig/hasCompressor';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import { NetworkBuilder, type Network } from './network';
 import type { Sides } from './chambers';
-import { pa } from './pascal';
+import { shopAir } from './shopAir';
 import { trailer } from './trailer';
 import { meteringValve } from './valves';
 import { vehicle, type VehicleEnds } from './vehicle';
-
-/** Shop air: as good as endless, and regulated. */
-const SHOP_LITRES = 100_000;
-/** Where shop air comes from. */
-export const SHOP_AIR = 'shop air';
-export const SHOP_PA = pa(120);
 
 /** Networks that were made: diagnosing a rig runs it many times over. */
 const made = new WeakMap<RigUnderTest, Map<string, Network>>();
@@ -21,6 +15,8 @@ export interface AirOptions {
   /** What its axles carry, 0 empty to 1 laden, for load-sensing valves. */
   load?: number;
   sides?: Sides;
+  /** Whether the shop's air can be joined to a powered unit. */
+  shopAir?: boolean;
 }
 
 /**
@@ -29,11 +25,14 @@ export interface AirOptions {
  *
  * The same network is given again for the same rig: nothing in it is ever changed.
  */
-export function airOf(rig: RigUnderTest, { load = 1, sides = 'apart' }: AirOptions = {}): Network {
+export function airOf(
+  rig: RigUnderTest,
+  { load = 1, sides = 'apart', shopAir: joined = false }: AirOptions = {},
+): Network {
   const known = made.get(rig) ?? new Map<string, Network>();
   made.set(rig, known);
-  const key = `${load} ${sides}`;
-  const network = known.get(key) ?? networkOf(rig, { load, sides });
+  const key = `${load} ${sides} ${joined}`;
+  const network = known.get(key) ?? networkOf(rig, { load, sides, shopAir: joined });
   known.set(key, network);
   return network;
 }
@@ -46,7 +45,7 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
     ends = vehicle(net, unit, { tows: towed.length > 0 || unit.kind === 'tractor', ...options });
   } else {
     net.startUnit(-1);
-    const shop = net.node(SHOP_AIR, SHOP_LITRES);
+    const shop = shopAir(net);
     const supplyLine = net.node('shop hose', 0.5);
     const serviceLine = net.node('shop service hose', 0.5);
     net.way('shop valve', shop, supplyLine, 3, { does: 'shop valve' });
@@ -66,7 +65,10 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
   for (const [n, each] of behind.entries()) {
     if (!ends) break;
     // A towed unit alone is the first of its rig.
-    ends = trailer(net, each, behind === towed ? n + 1 : n, ends, options);
+    ends = trailer(net, each, behind === towed ? n + 1 : n, ends, {
+      ...options,
+      isLast: n === behind.length - 1,
+    });
   }
   return net.build();
 }

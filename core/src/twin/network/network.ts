@@ -21,10 +21,22 @@ export interface NetNode {
   strokeFromPa: number;
   /** Gauge pressure at which it has gone as far as it goes, Pa. */
   strokeToPa: number;
-  /** Heat the walls take for each kelvin, W/K; null where the air is always as warm as outside. */
-  wallWPerK: number | null;
-  /** How much warmer than outside the air in it is taken to be, K, where `wallWPerK` is null. */
+  /** The wall that its air warms and cools at; null where the air is always as warm as outside. */
+  wall: TankWall | null;
+  /** How much warmer than outside the air in it is taken to be, K, where it has no such wall. */
   warmerByK: number;
+}
+
+/** A tank's wall: what it takes from the air in it, what it holds, and what it gives to the air outside. */
+export interface TankWall {
+  /**
+   * Of the film inside, W/K^1⅓·(K/Pa)^⅔: heat taken is film·(p/T)^⅔·|ΔT|^⅓·ΔT, ΔT between air and wall.
+   */
+  film: number;
+  /** Heat that warms the wall by a kelvin, J/K. */
+  jPerK: number;
+  /** Heat it gives to outside air, W/K. */
+  outsideWPerK: number;
 }
 
 /** Outside air, as the end of an element. */
@@ -46,10 +58,10 @@ export interface Opening {
 export type WayDoes =
   | 'line'
   | 'check'
-  | 'shuttle'
+  /** What goes back through a valve that has another way out. */
+  | 'back'
   | 'inlet'
   | 'exhaust'
-  | 'relief'
   | 'drain'
   | 'cock'
   | 'coupler'
@@ -88,6 +100,8 @@ export interface Compressor {
   into: number;
   /** Swept volume, m³ each turn. */
   sweptM3: number;
+  /** Turns it makes for one of the engine. */
+  perEngineTurn: number;
   /** Clearance volume as a share of the swept one. */
   clearance: number;
   /** Line whose pressure unloads it, and at what gauge pressure, Pa. */
@@ -102,16 +116,29 @@ export interface Follower {
   lagS: number;
 }
 
+/** What a latch is, whatever it is called. */
+export type LatchRole =
+  | 'governor'
+  | 'knob'
+  | 'low-air switch'
+  | 'stop-lamp switch'
+  /** Only noted: it moves and lights nothing. */
+  | 'note';
+
 /**
- * Something with two states that air switches: it goes low as its node falls under `lowPa`, and high as it rises
- * over `highPa`; both gauge. What is not switched by air in one direction has Infinity or −Infinity there.
+ * Something with two states that air switches: it goes low as what it feels falls under `lowPa`, and high as that
+ * rises over `highPa`; it feels the gauge pressure of its node, or of the higher of two. What is not switched by air
+ * in one direction has Infinity or −Infinity there.
  */
 export interface Latch {
   /** Found by this. */
   id: string;
+  role: LatchRole;
   part: string;
   unit: number;
   node: number;
+  /** A second node, of which and the first the higher is felt; null where there is one. */
+  orNode: number | null;
   lowPa: number;
   highPa: number;
   /** Ways that are open while it is high, and while it is low. */
@@ -129,12 +156,19 @@ export interface Network {
   latches: readonly Latch[];
 }
 
+/** What a double check's seats hold either way, Pa. */
+const BACK_PA = 1_000;
+const DOUBLE_CHECK_PA = 15_000;
+
 type NodeOptions = Partial<
-  Pick<NetNode, 'strokeM3' | 'strokeFromPa' | 'strokeToPa' | 'wallWPerK' | 'warmerByK'>
+  Pick<NetNode, 'strokeM3' | 'strokeFromPa' | 'strokeToPa' | 'wall' | 'warmerByK'>
 > & {
   kind?: PlaceKind;
   part?: string;
 };
+
+type LatchOptions = Omit<Latch, 'unit' | 'orNode' | 'openHigh' | 'openLow' | 'startsHigh'> &
+  Partial<Pick<Latch, 'orNode' | 'openHigh' | 'openLow' | 'startsHigh'>>;
 
 interface WayOptions {
   does?: WayDoes;
@@ -188,7 +222,7 @@ export class NetworkBuilder {
       strokeM3: 0,
       strokeFromPa: 0,
       strokeToPa: 1,
-      wallWPerK: null,
+      wall: null,
       warmerByK: 0,
       ...options,
     });
@@ -238,10 +272,10 @@ export class NetworkBuilder {
   }
 
   /**
-   * A double check valve: the higher inlet is joined to the outlet. The shuttle goes over within a few
-   * hundredths of a bar rather than at once: between two small volumes a sharp one never comes to rest.
+   * A double check valve: the higher inlet feeds the outlet, each through a one-way check; and what the outlet has
+   * more than both goes back. What one inlet loses is never made up by the other, and no air is caught in the outlet.
    */
-  shuttle(
+  doubleCheck(
     role: string,
     one: number,
     other: number,
@@ -249,24 +283,50 @@ export class NetworkBuilder {
     conductance: number,
     part: string,
   ): void {
-    const bandPa = 6_000;
-    const towards = (mine: number, its: number): Opening => ({
+    const over = (node: number): Opening => ({
       on: [
-        [mine, 1],
-        [its, -1],
+        [out, 1],
+        [node, -1],
       ],
-      biasPa: bandPa / 2,
-      bandPa,
+      biasPa: -BACK_PA,
+      bandPa: DOUBLE_CHECK_PA,
     });
-    const shuttle = (from: number, its: number) =>
-      ({ does: 'shuttle', openings: [towards(from, its)], part }) as const;
-    this.way(`${role}: first`, one, out, conductance, shuttle(one, other));
-    this.way(`${role}: second`, other, out, conductance, shuttle(other, one));
+    for (const [name, inlet] of [
+      ['first', one],
+      ['second', other],
+    ] as const) {
+      this.way(`${role}: ${name}`, inlet, out, conductance, {
+        does: 'check',
+        part,
+        openings: [
+          {
+            on: [
+              [inlet, 1],
+              [out, -1],
+            ],
+            biasPa: -BACK_PA,
+            bandPa: DOUBLE_CHECK_PA,
+          },
+        ],
+      });
+      this.way(`${role}: back to ${name}`, out, inlet, conductance, {
+        does: 'back',
+        part,
+        openings: [over(one), over(other)],
+      });
+    }
   }
 
   /** Adds something that air switches. */
-  latch(latch: Omit<Latch, 'unit'>): void {
-    this.latches.push({ ...latch, unit: this.on.unit });
+  latch({
+    orNode = null,
+    openHigh = [],
+    openLow = [],
+    startsHigh = false,
+    ...latch
+  }: LatchOptions): void {
+    const opens = { openHigh, openLow, startsHigh };
+    this.latches.push({ ...latch, orNode, ...opens, unit: this.on.unit });
   }
 
   build(): Network {

@@ -1,7 +1,7 @@
 import { OUTSIDE, type NetworkBuilder } from './network';
-import { HOLD_OFF_MOST_PSI, type TrailerFeeds } from './dashControls';
+import type { TrailerFeeds } from './dashControls';
 import { pa } from './pascal';
-import { LAP_PA, meteringValve, relayValve, SEAT_PA } from './valves';
+import { HOLD_OFF_MOST_PSI, LAP_PA, meteringValve, relayValve, SEAT_PA } from './valves';
 import type { VehicleEnds } from './vehicle';
 
 /** A fall at 43 under this brakes the trailer, psi: a little under what stands there while driving. */
@@ -16,13 +16,11 @@ export function numberedPark(net: NetworkBuilder, dash: number, parkLine: number
   meteringValve(net, 'hand brake valve', 'hand-brake-valve', asked, dash, parkLine, 1.5);
   net.latch({
     id: 'park valve',
+    role: 'knob',
     part: 'hand-brake-valve',
     node: dash,
     lowPa: -Infinity,
     highPa: Infinity,
-    openHigh: [],
-    openLow: [],
-    startsHigh: false,
   });
 }
 
@@ -44,7 +42,7 @@ export function numberedTrailer(
   });
   const part = 'trailer-control-valve';
   const footSignal = net.node('trailer foot signal', 0.1, { part });
-  net.shuttle('trailer control valve: 41 and 42', rearSignal, frontSignal, footSignal, 4, part);
+  net.doubleCheck('trailer control valve: 41 and 42', rearSignal, frontSignal, footSignal, 4, part);
   const handSignal = net.node('hand signal', 0.1, { part });
   net.way('trailer control valve: 43 rises', dash, handSignal, 3, {
     part,
@@ -74,7 +72,7 @@ export function numberedTrailer(
     ],
   });
   const signal = net.node('trailer signal', 0.2, { part });
-  net.shuttle('trailer control valve: 4', footSignal, handSignal, signal, 4, part);
+  net.doubleCheck('trailer control valve: 4', footSignal, handSignal, signal, 4, part);
   const serviceLine = net.node('trailer service line', 0.3, { part: 'trailer-service-line' });
   relayValve(net, 'trailer control valve', part, signal, dash, serviceLine, {
     crackPsi: 2,

@@ -34,6 +34,7 @@ export const placeKinds = {
   'rear delivery': { circuit: 'service', ports: '2' },
   'park line': { circuit: 'park', ports: '21 · 4' },
   'park relay control': { circuit: 'park', ports: '4' },
+  'modulating signal': { circuit: 'service', ports: '4' },
   'spring line': { circuit: 'park', ports: '2 · 12' },
   'hand brake line': { circuit: 'park', ports: '22 · 43' },
   'trailer foot signal': { circuit: 'service', ports: '41 · 42' },

@@ -1,14 +1,48 @@
 import type { Unit } from '@keen-bleed/contract';
-import { OUTSIDE, type NetworkBuilder } from './network';
+import { R_AIR } from '../../gas/orifice';
+import { OUTSIDE, type NetworkBuilder, type TankWall } from './network';
 import { litresFromIn3, pa } from './pascal';
 import type { PlaceKind } from './placeKinds';
 
-/** A steel tank's wall takes about 5 W/(m²·K) from the air in it; 0.02 m² for each litre [textbook estimate]. */
-const WALL_W_PER_K_PER_LITRE = 0.1;
-const SWEPT_LITRES_PER_TURN = 0.3;
+/** Swept by the usual compressor at each of its own turns, L, which are the engine's [trade: 0.3 to 0.45 each engine turn]. */
+export const USUAL_COMPRESSOR = { litresPerTurn: 0.36, perEngineTurn: 1, clearance: 0.05 } as const;
 /** The air that comes out of the dryer is warmer than outside by this much under load, K. */
 const WARM_BY_K = 25;
 const SAFETY_OPENS_PSI = 150;
+/** A dryer that purges from a service tank takes so much off that tank, psi. */
+const PURGE_TAKES_PSI = 8;
+
+/** A tank is a steel cylinder, so many times as long as it is wide. */
+const LENGTH_PER_WIDTH = 2.5;
+/** Heat its wall takes up, kJ/K for each litre [trade, from memory]. */
+const WALL_KJ_PER_K_PER_LITRE = 0.2;
+/** From a wall to air outside, in some draught, W/(m²·K) [textbook estimate]. */
+const OUTSIDE_W_PER_M2_K = 10;
+/** Of air near room temperature: conductivity, W/(m·K), heat capacity, J/(kg·K), viscosity, Pa·s. */
+const AIR_K = 0.026;
+const AIR_CP = 1005;
+const AIR_MU = 1.85e-5;
+const G = 9.81;
+const ROOM_K = 293;
+
+/**
+ * Natural convection inside: Nu = 0.14·Ra^⅓ [textbook, for turbulent layers; value from memory], which is within 4 %
+ * of the 0.1·Ra^0.35 of gas cylinders from Ra 10^8.5 to 10^9.7, where tanks are, and costs a quarter of it.
+ */
+const NUSSELT = 0.14;
+
+/** The wall of a lying steel tank: its film grows with the air's density and with the difference of temperatures. */
+export function tankWall(litres: number): TankWall {
+  const widthM = Math.cbrt((4 * (litres / 1000)) / (Math.PI * LENGTH_PER_WIDTH));
+  const areaM2 = Math.PI * widthM * widthM * (LENGTH_PER_WIDTH + 0.5);
+  // Rayleigh's number over ρ²·ΔT.
+  const rayleigh = (G * widthM ** 3 * AIR_CP) / (ROOM_K * AIR_MU * AIR_K);
+  return {
+    film: ((NUSSELT * AIR_K * areaM2) / widthM) * Math.cbrt(rayleigh / (R_AIR * R_AIR)),
+    jPerK: 1000 * WALL_KJ_PER_K_PER_LITRE * litres,
+    outsideWPerK: OUTSIDE_W_PER_M2_K * areaM2,
+  };
+}
 
 /** A tank whose air may be warmer than outside. */
 export function tank(
@@ -18,38 +52,40 @@ export function tank(
   options: { part: string; kind?: PlaceKind },
 ): number {
   const litres = litresFromIn3(volumeIn3);
-  return net.node(role, litres, { wallWPerK: WALL_W_PER_K_PER_LITRE * litres, ...options });
+  return net.node(role, litres, { wall: tankWall(litres), ...options });
 }
 
 /** Volume of the tanks of one role, in³. */
 export const volumeOf = (unit: Unit, role: Unit['tanks'][number]['role']): number =>
   unit.tanks.filter((each) => each.role === role).reduce((sum, each) => sum + each.volumeIn3, 0);
 
-/** Compressor, governor, dryer, supply tank with its safety valve and drain. */
-export function supplySide(net: NetworkBuilder, unit: Unit): number {
+/** What the supply side hands on. */
+export interface SupplyEnds {
+  supply: number;
+  dryer: number;
+  signal: number;
+}
+
+/** Compressor, governor, dryer, supply tank with its safety valve. */
+export function supplySide(net: NetworkBuilder, unit: Unit): SupplyEnds {
   const governor = unit.governor ?? { cutInPsi: 100, cutOutPsi: 125 };
   const discharge = net.node('discharge line', 1, { warmerByK: WARM_BY_K, part: 'discharge-line' });
   const dryer = net.node('dryer', 2, { warmerByK: WARM_BY_K, part: 'dryer' });
-  const purge = net.node('purge volume', 3, { part: 'dryer' });
   const supply = tank(net, 'supply tank', volumeOf(unit, 'supply') || 1400, {
     part: 'supply-tank',
   });
   const signal = net.node('governor line', 0.05, { part: 'governor' });
+  const { compressorLPerTurn, compressorPerEngineTurn, compressorClearance } = unit.air ?? {};
   net.compressor = {
     into: discharge,
-    sweptM3: SWEPT_LITRES_PER_TURN / 1000,
-    clearance: 0.05,
+    sweptM3: (compressorLPerTurn ?? USUAL_COMPRESSOR.litresPerTurn) / 1000,
+    perEngineTurn: compressorPerEngineTurn ?? USUAL_COMPRESSOR.perEngineTurn,
+    clearance: compressorClearance ?? USUAL_COMPRESSOR.clearance,
     unloader: signal,
     unloadsAtPa: pa(35),
   };
   net.way('discharge', discharge, dryer, 4, { part: 'discharge-line' });
   net.check('dryer outlet check', dryer, supply, 3, { part: 'dryer' });
-  // Dried air for the purge: filled through the outlet's side, let back through an orifice for its 25 s.
-  net.check('purge fill', dryer, purge, 1, { part: 'dryer' });
-  net.way('purge orifice', purge, dryer, 0.24, {
-    part: 'dryer',
-    openings: [{ on: [[signal, 1]], biasPa: -pa(35), bandPa: pa(10) }],
-  });
   net.way('purge valve', dryer, OUTSIDE, 6, {
     does: 'exhaust',
     part: 'dryer',
@@ -64,23 +100,41 @@ export function supplySide(net: NetworkBuilder, unit: Unit): number {
   });
   net.latch({
     id: 'governor',
+    role: 'governor',
     part: 'governor',
     node: supply,
     lowPa: pa(governor.cutInPsi),
     highPa: pa(governor.cutOutPsi),
     openHigh: ['governor feed'],
     openLow: ['governor exhaust'],
-    startsHigh: false,
   });
-  net.latch({
-    id: 'purge',
-    part: 'dryer',
-    node: purge,
-    lowPa: pa(5),
-    highPa: pa(60),
-    openHigh: [],
-    openLow: [],
-    startsHigh: false,
-  });
-  return supply;
+  return { supply, dryer, signal };
+}
+
+/** What sends dry air back through the dryer at cut-out: a volume of its own, or a service tank. */
+export function purgeAir(
+  net: NetworkBuilder,
+  unit: Unit,
+  { dryer, signal }: SupplyEnds,
+  serviceTank: number,
+): void {
+  const part = 'dryer';
+  const whileUnloaded = { on: [[signal, 1]], biasPa: -pa(35), bandPa: pa(10) } as const;
+  if (unit.air?.dryerPurge === 'service-tank') {
+    const cutOutPsi = unit.governor?.cutOutPsi ?? 125;
+    net.way('regeneration valve', serviceTank, dryer, 0.5, {
+      part,
+      openings: [
+        whileUnloaded,
+        // It shuts once its tank has given what a purge takes.
+        { on: [[serviceTank, 1]], biasPa: -pa(cutOutPsi - PURGE_TAKES_PSI), bandPa: pa(2) },
+      ],
+    });
+    return;
+  }
+  const purge = net.node('purge volume', 3, { part });
+  net.check('purge fill', dryer, purge, 1, { part });
+  // Let back through an orifice for its 25 s.
+  net.way('purge orifice', purge, dryer, 0.24, { part, openings: [whileUnloaded] });
+  net.latch({ id: 'purge', role: 'note', part, node: purge, lowPa: pa(5), highPa: pa(60) });
 }

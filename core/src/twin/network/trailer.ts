@@ -22,7 +22,7 @@ export function trailer(
   unit: Unit,
   at: number,
   ends: VehicleEnds,
-  { load, sides }: { load: number; sides: Sides },
+  { load, sides, isLast }: { load: number; sides: Sides; isLast: boolean },
 ): VehicleEnds {
   net.startUnit(at, unitTitle(unit));
   const supply = net.node('supply line', 1, { kind: 'towed supply line', part: 'supply-line' });
@@ -95,14 +95,20 @@ export function trailer(
       part: `chambers${i === 0 ? '' : `-${i + 1}`}`,
       feed,
       springs,
-      hose: 10,
+      hose: 12,
       sides,
     });
   });
 
   const rearSupply = net.node('rear supply', 0.1, { part: 'supply-cock' });
   const rearControl = net.node('rear service', 0.1, { part: 'service-cock' });
+  net.way('modulator: exhaust', feed, OUTSIDE, 0, { does: 'exhaust', part: 'antilock' });
   net.way('supply cock', supply, rearSupply, 4, { does: 'cock', part: 'supply-cock' });
   net.way('service cock', control, rearControl, 4, { does: 'cock', part: 'service-cock' });
+  if (isLast) {
+    // Behind the last cocks there is nothing: what they let by is lost.
+    net.way('supply cock, open end', rearSupply, OUTSIDE, 4, { does: 'open end', ...red });
+    net.way('service cock, open end', rearControl, OUTSIDE, 4, { does: 'open end', ...blue });
+  }
   return { supplyLine: rearSupply, serviceLine: rearControl };
 }

@@ -5,6 +5,8 @@ import { pa } from './pascal';
 export const SEAT_PA = 35_000;
 /** Between the inlet's closing and the exhaust's opening, Pa: the valve holds ("laps"). */
 export const LAP_PA = 2000;
+/** A relay's seals drag the more the more air presses on them: it lets go this much over what its control asks. */
+const RELAY_DRAG = 0.035;
 
 /**
  * Pedal or hand: meters from a tank into a delivery, and lets off, each to what is asked for.
@@ -39,7 +41,7 @@ export function meteringValve(
     ],
     exhaust: [
       delivery,
-      conductance * 1.5,
+      conductance * 2,
       {
         on: [
           [delivery, 1],
@@ -77,8 +79,8 @@ function seats(
 interface RelayOptions {
   crackPsi?: number;
   conductance: number;
-  /** More that drives it, weights on nodes. */
-  also?: readonly (readonly [node: number, weight: number])[];
+  /** What else bounds its delivery, in place of a crack pressure. */
+  most?: Opening;
 }
 
 /** A relay valve: what its control asks, from its own tank; nothing under its crack pressure; off, on, hold. */
@@ -89,16 +91,20 @@ export function relayValve(
   control: number,
   tank: number,
   delivery: number,
-  { crackPsi = 4, conductance, also = [] }: RelayOptions,
+  { crackPsi = 4, conductance, most }: RelayOptions,
 ): void {
   const openings: Opening[] = [
     {
-      on: [[control, 1], [delivery, -1], ...also],
+      on: [
+        [control, 1],
+        [delivery, -1],
+      ],
       biasPa: 0,
       bandPa: SEAT_PA,
     },
   ];
-  if (crackPsi > 0) {
+  if (most) openings.push(most);
+  else if (crackPsi > 0) {
     openings.push({ on: [[control, 1]], biasPa: -pa(crackPsi), bandPa: pa(1) });
   }
   seats(net, name, part, {
@@ -109,10 +115,68 @@ export function relayValve(
       {
         on: [
           [delivery, 1],
-          [control, -1],
-          ...also.map(([node, weight]) => [node, -weight] as const),
+          [control, -1 - RELAY_DRAG],
         ],
         biasPa: -LAP_PA,
+        bandPa: SEAT_PA,
+      },
+    ],
+  });
+}
+
+/** Most that holds the springs off, so that what a lost primary lets out starts from a known pressure [trade], psi. */
+export const HOLD_OFF_MOST_PSI = 95;
+/** Hold-off that the modulating valve lets out for each psi of front brake. */
+const MODULATES = 2.75;
+
+interface ParkRelayPorts {
+  control: number;
+  tank: number;
+  delivery: number;
+  frontSignal: number;
+  primary: number;
+}
+
+/**
+ * A park relay with the spring brake modulating valve [trade]: hold-off up to 95 psi. The valve is at rest while the
+ * primary tank is over some 65 psi; under 50 to 55 the front brakes' pressure reaches it and lets hold-off out in
+ * proportion, so that the pedal still brakes the rear.
+ */
+export function modulatedParkRelay(
+  net: NetworkBuilder,
+  conductance: number,
+  { control, tank, delivery, frontSignal, primary }: ParkRelayPorts,
+): void {
+  const part = 'modulating-valve';
+  const signal = net.node('modulating signal', 0.05, { part });
+  net.way('modulating valve: control', frontSignal, signal, 2, {
+    part,
+    openings: [{ on: [[primary, -1]], biasPa: pa(58), bandPa: pa(8) }],
+  });
+  net.way('modulating valve: rest', signal, OUTSIDE, 2, {
+    does: 'exhaust',
+    part,
+    openings: [{ on: [[primary, 1]], biasPa: -pa(60), bandPa: pa(4) }],
+  });
+  const most: Opening = {
+    on: [
+      [delivery, -1],
+      [signal, -MODULATES],
+    ],
+    biasPa: pa(HOLD_OFF_MOST_PSI),
+    bandPa: SEAT_PA,
+  };
+  relayValve(net, 'park relay', 'park-relay', control, tank, delivery, { conductance, most });
+  net.way('modulating valve: exhaust', delivery, OUTSIDE, conductance * 2, {
+    does: 'exhaust',
+    part,
+    openings: [
+      {
+        on: [
+          [delivery, 1],
+          [signal, MODULATES],
+        ],
+        biasPa: -pa(HOLD_OFF_MOST_PSI) - LAP_PA,
         bandPa: SEAT_PA,
       },
     ],

@@ -1,17 +1,13 @@
 import type { ChamberGroup, Unit } from '@keen-bleed/contract';
-import { OUTSIDE, type NetworkBuilder } from './network';
 import { axle, type Sides } from './chambers';
-import { pa } from './pascal';
-import { supplySide, tank, volumeOf } from './supplySide';
 import { dashPark, dashTrailer } from './dashControls';
+import { OUTSIDE, type NetworkBuilder } from './network';
 import { numberedPark, numberedTrailer } from './numberedControls';
-import { loadSensing, meteringValve, quickRelease, relayValve } from './valves';
-
-/** Delivered by the spring brake valve for a lost primary: hold-off let out for each psi of front brake. */
-const MODULATES = 2.75;
-const WARNS_AT_PSI = 62;
-const WARNING_OFF_PSI = 76;
-const STOP_LAMP_PSI = 5;
+import { pa } from './pascal';
+import { shopAirTo } from './shopAir';
+import { purgeAir, supplySide, tank, volumeOf } from './supplySide';
+import { switches } from './switches';
+import { loadSensing, meteringValve, modulatedParkRelay, quickRelease, relayValve } from './valves';
 
 /** Where the towed units take their air from. */
 export interface VehicleEnds {
@@ -22,6 +18,21 @@ export interface VehicleEnds {
 interface Groups {
   front: readonly ChamberGroup[];
   rear: readonly ChamberGroup[];
+}
+
+interface VehicleOptions {
+  tows: boolean;
+  load: number;
+  sides: Sides;
+  /** The shop's air can be joined to it. */
+  shopAir: boolean;
+}
+
+/** Tanks of the two circuits; one and the same where there is a single one. */
+interface Tanks {
+  supply: number;
+  primary: number;
+  secondary: number;
 }
 
 /** Steering axles have no springs; a vehicle with no springs at all has its first group in front. */
@@ -36,61 +47,17 @@ function groupsOf({ chambers }: Unit): Groups {
 export function vehicle(
   net: NetworkBuilder,
   unit: Unit,
-  { tows, load, sides }: { tows: boolean; load: number; sides: Sides },
+  options: VehicleOptions,
 ): VehicleEnds | null {
-  const supply = supplySide(net, unit);
   const dual = unit.circuits === 'dual';
   const numbered = unit.ports === 'numbers';
-  const primary = tank(net, 'primary tank', volumeOf(unit, 'primary') || 1800, {
-    part: 'primary-tank',
-  });
-  const secondary = dual
-    ? tank(net, 'secondary tank', volumeOf(unit, 'secondary') || 1800, { part: 'secondary-tank' })
-    : primary;
-  const protect = (name: string, part: string, circuit: number) => {
-    if (!numbered) {
-      net.check(name, supply, circuit, 4, { part });
-      return;
-    }
-    // A four-circuit protection valve: opens at about 7 bar, and shuts a circuit that has fallen under about 4.5.
-    net.way(name, supply, circuit, 3, {
-      does: 'check',
-      part,
-      openings: [
-        {
-          on: [
-            [supply, 1],
-            [circuit, -1],
-          ],
-          biasPa: -3_000,
-          bandPa: 6_000,
-        },
-        {
-          on: [
-            [supply, 0.65],
-            [circuit, 0.35],
-          ],
-          biasPa: -450_000,
-          bandPa: 20_000,
-        },
-      ],
-    });
-  };
-  protect('primary check', 'primary-check', primary);
-  if (dual) protect('secondary check', 'secondary-check', secondary);
-  for (const [tankOf, node] of [
-    ['supply', supply],
-    ['primary', primary],
-    ...(dual ? [['secondary', secondary] as const] : []),
-  ] as const) {
-    net.way(`${tankOf} drain`, node, OUTSIDE, 4, { does: 'drain', part: `${tankOf}-drain` });
-  }
-
+  const tanks = storedAir(net, unit);
+  const { primary, secondary } = tanks;
   const dash = net.node('dash feed', numbered ? 5 : 0.6, { part: 'dash-feed' });
   // The third circuit of the protection valve is the hand brake's and the trailer's own.
-  if (numbered) protect('third circuit', 'third-circuit', dash);
+  if (numbered) protectedBy(net, 'third circuit', 'third-circuit', tanks.supply, dash);
   else if (dual)
-    net.shuttle('dash double check', primary, secondary, dash, 10, 'dash-double-check');
+    net.doubleCheck('dash double check', primary, secondary, dash, 10, 'dash-double-check');
   else net.way('dash feed line', primary, dash, 10, { part: 'dash-feed' });
 
   const pedal = net.follower('pedal', 0.03);
@@ -100,104 +67,176 @@ export function vehicle(
   meteringValve(net, 'foot valve, secondary', 'foot-valve', pedal, secondary, frontSignal, 7);
 
   const { front, rear } = groupsOf(unit);
-  let frontControl = frontSignal;
-  if (front.some((group) => group.loadSensing)) {
-    frontControl = net.node('front load control', 0.05, { part: 'front-load-sensing' });
-    loadSensing(
-      net,
-      'front load-sensing valve',
-      'front-load-sensing',
-      frontSignal,
-      frontControl,
-      secondary,
-      load,
-    );
-  }
-  const frontFeed = net.node('front delivery', 0.2, { part: 'front-quick-release' });
-  quickRelease(net, 'front quick-release', 'front-quick-release', frontControl, frontFeed, 8);
-  front.forEach((group, i) => {
-    axle(net, `front${i === 0 ? '' : ` ${i + 1}`}`, group, {
-      part: `front-chambers${i === 0 ? '' : `-${i + 1}`}`,
-      feed: frontFeed,
-      springs: null,
-      hose: 5,
-      sides,
-    });
-  });
-
-  const rearControl = net.node('rear relay control', 0.05, { part: 'rear-control-line' });
-  if (rear.some((group) => group.loadSensing)) {
-    loadSensing(net, 'load-sensing valve', 'load-sensing', rearSignal, rearControl, primary, load);
-  } else {
-    net.way('rear control line', rearSignal, rearControl, 8, { part: 'rear-control-line' });
-  }
-  const rearFeed = net.node('rear delivery', 0.3, { part: 'rear-relay' });
-  relayValve(net, 'rear relay', 'rear-relay', rearControl, primary, rearFeed, { conductance: 16 });
+  frontAxle(net, front, { signal: frontSignal, tank: secondary, ...options });
   const springs = rear.some((group) => group.springBrake)
     ? net.node('spring line', 0.3, { part: 'park-relay' })
     : null;
-  rear.forEach((group, i) => {
-    axle(net, `rear${i === 0 ? '' : ` ${i + 1}`}`, group, {
-      part: `rear-chambers${i === 0 ? '' : `-${i + 1}`}`,
-      feed: rearFeed,
-      springs,
-      hose: 14,
-      sides,
-    });
-  });
+  const rearFeed = rearAxle(net, rear, { signal: rearSignal, tank: primary, springs, ...options });
 
   let parkLine = -1;
   if (springs !== null) {
     parkLine = net.node('park line', 0.3, { part: 'park-line' });
     (numbered ? numberedPark : dashPark)(net, dash, parkLine);
-    const parkControl = net.node('park relay control', 0.1, { part: 'anti-compounding' });
-    net.shuttle('anti-compounding check', parkLine, rearFeed, parkControl, 3, 'anti-compounding');
-    relayValve(net, 'park relay', 'park-relay', parkControl, dash, springs, {
-      conductance: 5,
-      crackPsi: 4,
-      // The numbered-port school has no valve that lets hold-off out for a lost primary.
-      also:
-        dual && !numbered
-          ? [
-              [frontSignal, -MODULATES],
-              [rearSignal, MODULATES],
-            ]
-          : [],
-    });
+    parkRelay(net, unit, { parkLine, rearFeed, dash, springs, primary, frontSignal });
   }
-
-  warnings(net, primary, dual ? secondary : null);
-  net.latch({
-    id: 'stop lamp',
-    part: 'stop-lamp-switch',
-    node: dual ? frontSignal : rearSignal,
-    lowPa: pa(STOP_LAMP_PSI - 1),
-    highPa: pa(STOP_LAMP_PSI),
-    openHigh: [],
-    openLow: [],
-    startsHigh: false,
-  });
-  if (!tows) return null;
+  switches(net, unit, tanks, { frontSignal, rearSignal });
+  if (options.shopAir) shopAirTo(net, tanks.supply, parkLine >= 0 ? parkLine : null);
+  if (!options.tows) return null;
   return numbered && parkLine >= 0
     ? numberedTrailer(net, { dash, frontSignal, rearSignal, parkLine })
     : dashTrailer(net, { dash, frontSignal, rearSignal });
 }
 
-function warnings(net: NetworkBuilder, primary: number, secondary: number | null): void {
-  for (const [circuit, node] of [
+/** Supply side, the tanks of both circuits behind their checks, their drains, and what is taken off them. */
+function storedAir(net: NetworkBuilder, unit: Unit): Tanks {
+  const supplyEnds = supplySide(net, unit);
+  const { supply } = supplyEnds;
+  const dual = unit.circuits === 'dual';
+  const primary = tank(net, 'primary tank', volumeOf(unit, 'primary') || 1800, {
+    part: 'primary-tank',
+  });
+  const secondary = dual
+    ? tank(net, 'secondary tank', volumeOf(unit, 'secondary') || 1800, { part: 'secondary-tank' })
+    : primary;
+  const circuits = [
     ['primary', primary],
-    ['secondary', secondary],
-  ] as const) {
-    if (node === null) continue;
-    net.latch({
-      id: `${circuit} warning`,
-      part: `${circuit}-low-air-switch`,
-      node,
-      lowPa: pa(WARNS_AT_PSI),
-      highPa: pa(WARNING_OFF_PSI),
-      openHigh: [],
-      openLow: [],
-      startsHigh: false,
+    ...(dual ? [['secondary', secondary] as const] : []),
+  ] as const;
+  purgeAir(net, unit, supplyEnds, primary);
+  for (const [name, node] of circuits) {
+    if (unit.ports === 'numbers') protectedBy(net, `${name} check`, `${name}-check`, supply, node);
+    else net.check(`${name} check`, supply, node, 4, { part: `${name}-check` });
+  }
+  for (const [name, node] of [['supply', supply] as const, ...circuits]) {
+    net.way(`${name} drain`, node, OUTSIDE, 4, { does: 'drain', part: `${name}-drain` });
+  }
+  // Suspension, horn and the like stand behind a valve that keeps the brakes their air: what they lose stops there.
+  net.way('accessory take-off', secondary, OUTSIDE, 0, {
+    does: 'seal',
+    part: 'accessories',
+    openings: [{ on: [[secondary, 1]], biasPa: -pa(60), bandPa: pa(5) }],
+  });
+  return { supply, primary, secondary };
+}
+
+/** One circuit of a four-circuit protection valve: opens at about 7 bar, shuts one that has fallen under about 4.5. */
+function protectedBy(
+  net: NetworkBuilder,
+  name: string,
+  part: string,
+  supply: number,
+  circuit: number,
+): void {
+  net.way(name, supply, circuit, 3, {
+    does: 'check',
+    part,
+    openings: [
+      {
+        on: [
+          [supply, 1],
+          [circuit, -1],
+        ],
+        biasPa: -3_000,
+        bandPa: 6_000,
+      },
+      {
+        on: [
+          [supply, 0.65],
+          [circuit, 0.35],
+        ],
+        biasPa: -450_000,
+        bandPa: 20_000,
+      },
+    ],
+  });
+}
+
+interface AxleFeeds {
+  signal: number;
+  tank: number;
+  load: number;
+  sides: Sides;
+}
+
+/** From the foot valve's secondary through a quick-release to the front chambers. */
+function frontAxle(
+  net: NetworkBuilder,
+  groups: readonly ChamberGroup[],
+  { signal, tank: from, load, sides }: AxleFeeds,
+): void {
+  let control = signal;
+  if (groups.some((group) => group.loadSensing)) {
+    const part = 'front-load-sensing';
+    control = net.node('front load control', 0.05, { part });
+    loadSensing(net, 'front load-sensing valve', part, signal, control, from, load);
+  }
+  const feed = net.node('front delivery', 0.2, { part: 'front-quick-release' });
+  quickRelease(net, 'front quick-release', 'front-quick-release', control, feed, 8);
+  groups.forEach((group, i) => {
+    axle(net, `front${i === 0 ? '' : ` ${i + 1}`}`, group, {
+      part: `front-chambers${i === 0 ? '' : `-${i + 1}`}`,
+      feed,
+      springs: null,
+      hose: 5,
+      sides,
     });
+  });
+  // A modulator lets off at its own port what its seats do not hold; a sound one passes nothing.
+  net.way('front modulator: exhaust', feed, OUTSIDE, 0, { does: 'exhaust', part: 'antilock' });
+}
+
+/** From the foot valve's primary through the rear relay to the rear chambers; gives the relay's delivery. */
+function rearAxle(
+  net: NetworkBuilder,
+  groups: readonly ChamberGroup[],
+  { signal, tank: from, load, sides, springs }: AxleFeeds & { springs: number | null },
+): number {
+  const control = net.node('rear relay control', 0.05, { part: 'rear-control-line' });
+  if (groups.some((group) => group.loadSensing))
+    loadSensing(net, 'load-sensing valve', 'load-sensing', signal, control, from, load);
+  else net.way('rear control line', signal, control, 8, { part: 'rear-control-line' });
+  const feed = net.node('rear delivery', 0.3, { part: 'rear-relay' });
+  relayValve(net, 'rear relay', 'rear-relay', control, from, feed, { conductance: 16 });
+  groups.forEach((group, i) => {
+    axle(net, `rear${i === 0 ? '' : ` ${i + 1}`}`, group, {
+      part: `rear-chambers${i === 0 ? '' : `-${i + 1}`}`,
+      feed,
+      springs,
+      hose: 14,
+      sides,
+    });
+  });
+  net.way('rear modulator: exhaust', feed, OUTSIDE, 0, { does: 'exhaust', part: 'antilock' });
+  return feed;
+}
+
+interface ParkFeeds {
+  parkLine: number;
+  rearFeed: number;
+  dash: number;
+  springs: number;
+  primary: number;
+  frontSignal: number;
+}
+
+/** The park relay, behind the anti-compounding check where there is one, with the modulating valve where there is one. */
+function parkRelay(
+  net: NetworkBuilder,
+  unit: Unit,
+  { parkLine, rearFeed, dash, springs, primary, frontSignal }: ParkFeeds,
+): void {
+  let control = parkLine;
+  if (unit.air?.antiCompounding ?? true) {
+    const part = 'anti-compounding';
+    control = net.node('park relay control', 0.1, { part });
+    net.doubleCheck('anti-compounding check', parkLine, rearFeed, control, 3, part);
+  }
+  // The numbered-port school has no valve that lets hold-off out for a lost primary.
+  const isUsual = unit.circuits === 'dual' && unit.ports !== 'numbers';
+  if (unit.air?.modulatingValve ?? isUsual) {
+    const ports = { control, tank: dash, delivery: springs, frontSignal, primary };
+    modulatedParkRelay(net, 5, ports);
+  } else {
+    relayValve(net, 'park relay', 'park-relay', control, dash, springs, { conductance: 5 });
   }
 }

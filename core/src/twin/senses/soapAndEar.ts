@@ -1,13 +1,7 @@
 import { OUTSIDE } from '../network/network';
 import { massFlowKgPerS } from '../equations/flow';
 import type { Twin } from '../twin';
-
-/** Density of free air, kg/m³, and cubic feet in a cubic metre. */
-const FREE_AIR = 1.204;
-const FT3_PER_M3 = 35.3147;
-
-/** Free air in a mass flow, scfm. */
-export const scfmOf = (kgPerS: number): number => (kgPerS / FREE_AIR) * FT3_PER_M3 * 60;
+import { scfmOf } from './freeAir';
 
 /** What soapy water does at a joint, from nothing to blown away. */
 export type Soap = 'nothing' | 'film' | 'froth' | 'bubbles' | 'mist';

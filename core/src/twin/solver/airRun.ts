@@ -1,4 +1,5 @@
 import type { AirSystem } from '../equations/airSystem';
+import type { LatchRole } from '../network/network';
 import { Rodas } from './rodas';
 
 /*
@@ -20,11 +21,30 @@ const SLACK = 20;
 /** A switching is placed to within this, s. */
 const PLACED_WITHIN_S = 1e-4;
 
+/** A moment of a run, kept to be gone back to. */
+export interface SavedRun {
+  scalars: readonly [number, number, number, number, number, number, number];
+  /** State and rates at both ends of the step, and the state asked for last. */
+  arrays: readonly Float64Array[];
+  high: readonly boolean[];
+  lowPa: readonly number[];
+  highPa: readonly number[];
+  due: readonly number[];
+  told: readonly { latch: number; atS: number }[];
+  events: readonly AirEvent[];
+}
+
+function refill<T>(list: T[], by: readonly T[]): void {
+  list.length = 0;
+  list.push(...by);
+}
+
 /** Something switched. */
 export interface AirEvent {
   atS: number;
-  /** Id of the latch. */
+  /** Id of the latch, and what it is. */
   name: string;
+  role: LatchRole;
   /** It went high, or low. */
   high: boolean;
 }
@@ -59,6 +79,8 @@ export class AirRun {
   private readonly slack: Float64Array;
   /** Latches that switch at `toS`. */
   private due: number[] = [];
+  /** The system's flows are those of the moment asked for last. */
+  private hasFlows = false;
   /** The solver has taken `to` in. */
   private isStarted = false;
   private readonly longestS: number;
@@ -66,8 +88,9 @@ export class AirRun {
   /** Latches that move no air: which, and when they switch in the step last made. */
   private told: { latch: number; atS: number }[] = [];
   private readonly isSilent: readonly boolean[];
-  /** By latch: the node it watches. */
+  /** By latch: the node it feels, and another of which and the first the higher counts, or −1. */
   private readonly watched: Int32Array;
+  private readonly orNode: Int32Array;
 
   /**
    * @param onSwitch told after a latch has switched, so that it can open and shut its ways
@@ -83,6 +106,7 @@ export class AirRun {
     this.lowPa = latches.map((latch) => latch.lowPa);
     this.highPa = latches.map((latch) => latch.highPa);
     this.watched = Int32Array.from(latches, ({ node }) => node);
+    this.orNode = Int32Array.from(latches, ({ orNode }) => orNode ?? -1);
     this.isSilent = latches.map(({ openHigh, openLow }) => openHigh.length + openLow.length === 0);
     this.longestS = LONGEST_STEP_S * Math.cbrt(tolerance);
     const allowed = tolerances(system, tolerance);
@@ -109,16 +133,20 @@ export class AirRun {
 
   /** Flow through each element at the moment asked for last, kg/s from its first node to its second. */
   get flows(): Float64Array {
-    // The solver is ahead of that moment.
-    this.system.rates(this.sampled, this.sampledRates);
+    // The solver is ahead of that moment; asked again, nothing is solved again.
+    if (!this.hasFlows) this.system.rates(this.sampled, this.sampledRates);
+    this.hasFlows = true;
     return this.system.flows;
   }
 
-  /** Goes on to a moment, not before the last one. */
+  /** Goes on to a moment. @throws RangeError where that is before the last one: air does not run backwards */
   advanceTo(toS: number): void {
+    if (!(toS >= this.nowS))
+      throw new RangeError(`The air stands at ${this.nowS} s and cannot go back to ${toS} s`);
     while (this.toS < toS) this.step();
     this.tell(toS);
     this.nowS = toS;
+    this.hasFlows = false;
     this.sample(toS);
   }
 
@@ -132,14 +160,49 @@ export class AirRun {
     this.due = [];
     this.told = [];
     this.isStarted = false;
+    this.hasFlows = false;
     this.system.rates(this.to, this.toRates);
+  }
+
+  /** Everything that a run goes on from, to go back to. */
+  save(): SavedRun {
+    const { nowS, fromS, toS, stepS, errorBefore, steps, rejected } = this;
+    return {
+      scalars: [nowS, fromS, toS, stepS, errorBefore, steps, rejected],
+      arrays: [this.from, this.to, this.fromRates, this.toRates, this.sampled].map((each) =>
+        each.slice(),
+      ),
+      high: [...this.high],
+      lowPa: [...this.lowPa],
+      highPa: [...this.highPa],
+      due: [...this.due],
+      told: [...this.told],
+      events: [...this.events],
+    };
+  }
+
+  /** Goes back to a moment of this run, or of another of the same network. */
+  restore({ scalars, arrays, high, lowPa, highPa, due, told, events }: SavedRun): void {
+    [this.nowS, this.fromS, this.toS, this.stepS, this.errorBefore, this.steps, this.rejected] =
+      scalars;
+    [this.from, this.to, this.fromRates, this.toRates, this.sampled].forEach((each, i) =>
+      each.set(arrays[i]!),
+    );
+    refill(this.high, high);
+    refill(this.lowPa, lowPa);
+    refill(this.highPa, highPa);
+    refill(this.events, events);
+    this.due = [...due];
+    this.told = [...told];
+    this.isStarted = false;
+    this.hasFlows = false;
   }
 
   /** Puts a latch by hand. */
   put(latch: number, high: boolean): void {
     if (this.high[latch] === high) return;
     this.high[latch] = high;
-    this.events.push({ atS: this.nowS, name: this.latchName(latch), high });
+    this.note(latch, this.nowS);
     this.onSwitch(latch, high);
     this.changed();
   }
@@ -204,7 +267,7 @@ export class AirRun {
       if (!this.due.includes(i) && !this.isPast(i, this.to)) continue;
       const high = !this.high[i]!;
       this.high[i] = high;
-      this.events.push({ atS: this.toS, name: this.latchName(i), high });
+      this.note(i, this.toS);
       this.onSwitch(i, high);
       any = true;
     }
@@ -238,13 +301,16 @@ export class AirRun {
       this.told.shift();
       const high = !this.high[next.latch]!;
       this.high[next.latch] = high;
-      this.events.push({ atS: next.atS, name: this.latchName(next.latch), high });
+      this.note(next.latch, next.atS);
     }
   }
 
   private isPast(latch: number, state: Float64Array): boolean {
-    const gauge = state[this.watched[latch]!]! - this.system.outsidePa;
-    return this.high[latch] ? gauge < this.lowPa[latch]! : gauge > this.highPa[latch]!;
+    const or = this.orNode[latch]!;
+    let felt = state[this.watched[latch]!]!;
+    if (or >= 0 && state[or]! > felt) felt = state[or]!;
+    felt -= this.system.outsidePa;
+    return this.high[latch] ? felt < this.lowPa[latch]! : felt > this.highPa[latch]!;
   }
 
   /** When the first latches that move air switch within the step just made, counted from its start. */
@@ -266,17 +332,24 @@ export class AirRun {
 
   /** When a latch that is past at the end of a step of `h` passes its set point, from the step's start. */
   private passing(latch: number, h: number): number {
-    const node = this.watched[latch]!;
-    const level = this.system.outsidePa + (this.high[latch] ? this.lowPa : this.highPa)[latch]!;
+    const level = (this.high[latch] ? this.lowPa : this.highPa)[latch]!;
     let before = 0;
     let after = h;
     while (after - before > PLACED_WITHIN_S) {
       const middle = (before + after) / 2;
-      const value = this.cubic(node, middle / h, h);
+      const value = this.feltWithin(latch, middle / h, h);
       if (this.high[latch] ? value < level : value > level) after = middle;
       else before = middle;
     }
     return after;
+  }
+
+  /** What a latch feels at a share of the last step, Pa. */
+  private feltWithin(latch: number, x: number, h: number): number {
+    const or = this.orNode[latch]!;
+    const felt = this.cubic(this.watched[latch]!, x, h);
+    const higher = or < 0 ? felt : Math.max(felt, this.cubic(or, x, h));
+    return higher - this.system.outsidePa;
   }
 
   /**
@@ -312,8 +385,9 @@ export class AirRun {
     for (let i = 0; i < this.sampled.length; i += 1) this.sampled[i] = this.cubic(i, x, h);
   }
 
-  private latchName(latch: number): string {
-    return (this.system.network.latches[latch] as { id: string }).id;
+  private note(latch: number, atS: number): void {
+    const { id, role } = this.system.network.latches[latch]!;
+    this.events.push({ atS, name: id, role, high: this.high[latch]! });
   }
 }
 
@@ -327,7 +401,7 @@ function tolerances(system: AirSystem, share: number): Float64Array {
   const { nodes, followers } = system.network;
   const all = new Float64Array(system.size).fill(TOLERANCE_K * share);
   nodes.forEach((node, i) => {
-    const allowed = node.wallWPerK !== null ? TANK_PA : node.strokeM3 > 0 ? CHAMBER_PA : LINE_PA;
+    const allowed = node.wall !== null ? TANK_PA : node.strokeM3 > 0 ? CHAMBER_PA : LINE_PA;
     all[i] = allowed * share;
   });
   followers.forEach((_, f) => (all[system.nodeCount + f] = HAND_PA * share));
