@@ -7,6 +7,7 @@ export type { AirEvent } from './solver/airRun';
 export type { Network, NetElement, NetNode, WayDoes } from './network/network';
 export { OUTSIDE } from './network/network';
 export { faultsOf, partOf } from './faults/faultsOf';
+export { knownPatterns, learnPatterns, type KnownPatterns } from './equations/knownPatterns';
 export { placeInfo, type Circuit, type PlaceKind } from './network/placeKinds';
 export { twinWith } from './faults/twinWith';
 export { effectsOf, type Fault, type Severity } from './faults/fault';
@@ -14,7 +15,14 @@ export { scfmOf } from './senses/freeAir';
 export { deviceStates, type Device, type DeviceState } from './senses/deviceStates';
 export { nearestReadingPsi } from '../gauge/graduation';
 export { needlePsi, trembleAt, usualSeenGauge, type SeenGauge } from './senses/seenGauge';
-export { drive, REFERENCE_S, referenceMoves, type Move } from './referenceRun';
+export { driveByTheBook, REFERENCE_S, referenceRoutine } from './routine/referenceRun';
+export { actOn, type Act, type HandBrake } from './routine/act';
+export { played, RoutinePlayer } from './routine/player';
+export { atDash, exactReader, type Reader } from './routine/reader';
+export type { Routine, RoutineStep, Sight, Sighting, Until } from './routine/routine';
+export { drawsOf, type Draws } from './random';
+export { drawRig, type DrawnRig } from './spread/drawnRig';
+export { spreadOf, type Known } from './spread/spreadOf';
 export {
   exhaustsOf,
   jointsOf,

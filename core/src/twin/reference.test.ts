@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { newUnitDraft } from '../rig/newUnit';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { testUnit } from '../test/walk';
-import { REFERENCE_S, referenceMoves } from './referenceRun';
+import { RoutinePlayer } from './routine/player';
+import { REFERENCE_S, referenceRoutine } from './routine/referenceRun';
 import { Twin } from './twin';
 
 const semi: RigUnderTest = {
@@ -16,18 +17,11 @@ const SAMPLES_PER_S = 20;
 /** The reference run, sampled evenly in between the solver's own steps. */
 function sampled(tolerance: number) {
   const twin = new Twin(semi, { tanksPsi: 60, tolerance });
-  const moves = referenceMoves();
+  const player = new RoutinePlayer(twin, referenceRoutine());
   const places = [...TANKS, ...CHAMBERS];
   const psi = places.map((): number[] => []);
-  let next = 0;
   for (let n = 1; n <= REFERENCE_S * SAMPLES_PER_S; n += 1) {
-    const atS = n / SAMPLES_PER_S;
-    for (let move = moves[next]; move && move.atS <= atS; move = moves[next]) {
-      twin.advanceTo(move.atS);
-      move.does(twin);
-      next += 1;
-    }
-    twin.advanceTo(atS);
+    player.advanceTo(n / SAMPLES_PER_S);
     places.forEach((place, i) => psi[i]!.push(twin.psi(place)));
   }
   return { psi, twin };

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { semi, truck } from '../test/rigsInAir';
 import { OUTSIDE } from './network/network';
-import { drive, referenceMoves } from './referenceRun';
+import { driveByTheBook } from './routine/referenceRun';
 import { Twin } from './twin';
 
 describe('a whole run by the book', () => {
   const twin = new Twin(semi, { tanksPsi: 60 });
-  drive(twin, referenceMoves(), 720);
+  driveByTheBook(twin, 720);
   const first = (name: string, high: boolean) =>
     twin.events.find((event) => event.name === name && event.high === high && event.atS > 605);
 
@@ -25,7 +25,7 @@ describe('a whole run by the book', () => {
     '%s comes between %d and %d psi [trade; std: 49 CFR 393.51 for the warning, value from memory]',
     (name, least, most, tank) => {
       const again = new Twin(semi, { tanksPsi: 60 });
-      drive(again, referenceMoves(), first(name, false)?.atS ?? NaN);
+      driveByTheBook(again, first(name, false)?.atS ?? NaN);
       // A knob feels the higher tank, a lamp its own.
       const felt = name.endsWith('valve')
         ? Math.max(again.psi(tank), again.psi('secondary tank'))
@@ -37,7 +37,7 @@ describe('a whole run by the book', () => {
 
   it('comes out the same every time', () => {
     const again = new Twin(semi, { tanksPsi: 60 });
-    drive(again, referenceMoves(), 720);
+    driveByTheBook(again, 720);
     expect(again.events).toEqual(twin.events);
     expect(again.run.state).toEqual(twin.run.state);
   });

@@ -15,81 +15,117 @@ interface Terms {
 }
 
 /**
+ * Where the values of matrices of one pattern lie, and in which order they are eliminated. Plain data: it can be
+ * handed to another thread.
+ */
+export interface LuPattern {
+  /** Rows and columns. */
+  size: number;
+  /** Slots of a matrix; one more stands behind them, for what has no place in it. */
+  slots: number;
+  /** Pivots in the order of elimination. */
+  order: Int32Array;
+  /** For the n-th pivot: first slot under it, one more for the end; by those slots, their row. */
+  underStarts: Int32Array;
+  underRows: Int32Array;
+  /** For the n-th pivot: first slot right of it, one more for the end; by those slots, their column. */
+  rightStarts: Int32Array;
+  rightColumns: Int32Array;
+  /** Slots that each pivot's products are taken off from, in the order of the products. */
+  targets: Int32Array;
+  /** By row and column: its slot. */
+  slot: Int32Array;
+}
+
+/**
+ * Works out which places of a matrix may fill in, and where each value lies: the slow part, done once for each
+ * pattern.
+ *
+ * @param size rows and columns
+ * @param mayDiffer true where an entry may differ from 0; row by row, the diagonal included
+ */
+export function luPattern(size: number, mayDiffer: readonly boolean[]): LuPattern {
+  const filled = [...mayDiffer];
+  const waiting = new Set(Array.from({ length: size }, (_, i) => i));
+  const order: number[] = [];
+  const under: number[][] = [];
+  const beside: number[][] = [];
+  while (waiting.size > 0) {
+    let best = -1;
+    let cheapest = Infinity;
+    // Fewest products next (Markowitz), the usual way to keep fill small.
+    for (const k of waiting) {
+      let down = 0;
+      let right = 0;
+      for (const i of waiting) {
+        if (i === k) continue;
+        if (filled[i * size + k]) down += 1;
+        if (filled[k * size + i]) right += 1;
+      }
+      if (down * right < cheapest) {
+        cheapest = down * right;
+        best = k;
+      }
+    }
+    waiting.delete(best);
+    order.push(best);
+    const rows = [...waiting].filter((i) => filled[i * size + best]);
+    const columns = [...waiting].filter((j) => filled[best * size + j]);
+    for (const i of rows) for (const j of columns) filled[i * size + j] = true;
+    under.push(rows);
+    beside.push(columns);
+  }
+  // First the diagonal, then what lies under it pivot by pivot, then what lies right of it.
+  const underStarts = startsOf(under, size);
+  const rightStarts = startsOf(beside, underStarts[size]!);
+  const slots = rightStarts[size]!;
+  const slot = new Int32Array(size * size).fill(slots);
+  order.forEach((k, n) => {
+    slot[k * size + k] = n;
+    under[n]!.forEach((i, r) => (slot[i * size + k] = underStarts[n]! + r));
+    beside[n]!.forEach((j, c) => (slot[k * size + j] = rightStarts[n]! + c));
+  });
+  return {
+    size,
+    slots,
+    order: Int32Array.from(order),
+    underStarts,
+    underRows: Int32Array.from(under.flat()),
+    rightStarts,
+    rightColumns: Int32Array.from(beside.flat()),
+    targets: Int32Array.from(
+      order.flatMap((_, n) => under[n]!.flatMap((i) => beside[n]!.map((j) => slot[i * size + j]!))),
+    ),
+    slot,
+  };
+}
+
+/**
  * Factorises matrices of one fixed pattern without pivoting, for networks of pipes, whose matrices are sparse and
- * lean on their diagonal. Which places may fill in, and where each value lies, is worked out once; a matrix is a
- * short list of values, each in its own slot. Half of these are 0 at any moment, where valves are shut: what a
- * factorisation leaves is the other half alone.
+ * lean on their diagonal. A matrix is a short list of values, each in its own slot. Half of these are 0 at any
+ * moment, where valves are shut: what a factorisation leaves is the other half alone.
  */
 export class SparseLu {
-  /** Slots of a matrix; one more stands behind them, for what has no place in it. */
+  readonly size: number;
   readonly slots: number;
-  /** Pivots in the order of elimination. */
   private readonly order: Int32Array;
-  /** For the n-th pivot: first slot under it, one more for the end; by those slots, their row. */
   private readonly underStarts: Int32Array;
   private readonly underRows: Int32Array;
-  /** For the n-th pivot: first slot right of it, one more for the end; by those slots, their column. */
   private readonly rightStarts: Int32Array;
   private readonly rightColumns: Int32Array;
-  /** Slots that each pivot's products are taken off from, in the order of the products. */
   private readonly targets: Int32Array;
-  /** By row and column: its slot. */
   private readonly slot: Int32Array;
 
-  /**
-   * @param size rows and columns
-   * @param pattern true where an entry may differ from 0; row by row, the diagonal included
-   */
-  constructor(
-    readonly size: number,
-    pattern: readonly boolean[],
-  ) {
-    const filled = [...pattern];
-    const waiting = new Set(Array.from({ length: size }, (_, i) => i));
-    const order: number[] = [];
-    const under: number[][] = [];
-    const beside: number[][] = [];
-    while (waiting.size > 0) {
-      let best = -1;
-      let cheapest = Infinity;
-      // Fewest products next (Markowitz), the usual way to keep fill small.
-      for (const k of waiting) {
-        let down = 0;
-        let right = 0;
-        for (const i of waiting) {
-          if (i === k) continue;
-          if (filled[i * size + k]) down += 1;
-          if (filled[k * size + i]) right += 1;
-        }
-        if (down * right < cheapest) {
-          cheapest = down * right;
-          best = k;
-        }
-      }
-      waiting.delete(best);
-      order.push(best);
-      const rows = [...waiting].filter((i) => filled[i * size + best]);
-      const columns = [...waiting].filter((j) => filled[best * size + j]);
-      for (const i of rows) for (const j of columns) filled[i * size + j] = true;
-      under.push(rows);
-      beside.push(columns);
-    }
-    // First the diagonal, then what lies under it pivot by pivot, then what lies right of it.
-    this.order = Int32Array.from(order);
-    this.underStarts = startsOf(under, size);
-    this.rightStarts = startsOf(beside, this.underStarts[size]!);
-    this.slots = this.rightStarts[size]!;
-    this.underRows = Int32Array.from(under.flat());
-    this.rightColumns = Int32Array.from(beside.flat());
-    this.slot = new Int32Array(size * size).fill(this.slots);
-    order.forEach((k, n) => {
-      this.slot[k * size + k] = n;
-      under[n]!.forEach((i, r) => (this.slot[i * size + k] = this.underStarts[n]! + r));
-      beside[n]!.forEach((j, c) => (this.slot[k * size + j] = this.rightStarts[n]! + c));
-    });
-    this.targets = Int32Array.from(
-      order.flatMap((_, n) => under[n]!.flatMap((i) => beside[n]!.map((j) => this.slotOf(i, j)))),
-    );
+  constructor(pattern: LuPattern) {
+    this.size = pattern.size;
+    this.slots = pattern.slots;
+    this.order = pattern.order;
+    this.underStarts = pattern.underStarts;
+    this.underRows = pattern.underRows;
+    this.rightStarts = pattern.rightStarts;
+    this.rightColumns = pattern.rightColumns;
+    this.targets = pattern.targets;
+    this.slot = pattern.slot;
   }
 
   /** Room for what a factorisation leaves. */

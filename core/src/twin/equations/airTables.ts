@@ -1,5 +1,6 @@
 import { FIRST_FOLLOWER, OUTSIDE, type NetElement, type Network } from '../network/network';
 import { SparseLu } from '../algebra/sparseLu';
+import { patternFor } from './knownPatterns';
 
 /** Rows, and columns, in which one element may stand: both its ends, and the temperatures of both. */
 const ENDS = 4;
@@ -57,7 +58,7 @@ const known = {
 };
 
 /**
- * Flattens a network, and works out what the solver needs to know of its pattern: once for all that run it.
+ * Flattens a network, and takes or works out what the solver needs to know of its pattern: once for all that run it.
  *
  * @param of 'sound' leaves out of the pattern the ways that only a fault makes: a fifth of the solver's work goes
  * where no air does
@@ -91,7 +92,9 @@ function flattened(network: Network, of: 'sound' | 'faulty'): AirTables {
     each.on.map(([node, weight]) => ({ place: stateOf(nodeCount, node), weight, ...each })),
   );
   const passing = of === 'sound' ? elements.filter(isSound) : elements;
-  const lu = new SparseLu(size, pattern({ ...network, elements: passing }, size, heat, wall));
+  const lu = new SparseLu(
+    patternFor(size, pattern({ ...network, elements: passing }, size, heat, wall)),
+  );
   const slot = (row: number, column: number) =>
     row < 0 || column < 0 || row >= size || column >= size ? lu.slots : lu.slotOf(row, column);
   const rowsOf = (e: number) => {

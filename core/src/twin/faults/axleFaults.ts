@@ -1,5 +1,6 @@
 import type { Twin } from '../twin';
-import { line, type Fault } from './fault';
+import { type Fault } from './fault';
+import { line } from '../graded';
 import { fault, leak, narrowed, pierced, seat } from './makers';
 
 /** A relay's crack pressure is off by so much, psi: a 10 psi valve in place of a 4 psi one is 6. */

@@ -1,5 +1,6 @@
 import type { Twin } from '../twin';
-import { line, type Fault, type GradedEffect } from './fault';
+import { type Fault } from './fault';
+import { line, type GradedEffect } from '../graded';
 import { modulatorLeak, relayFaults, wheelFaults } from './axleFaults';
 import { loadFaults } from './loadFaults';
 import { fault, leak, narrowed, pierced, seat, seatShare, shut, watery } from './makers';

@@ -1,5 +1,6 @@
 import type { Twin } from '../twin';
-import { line, type Fault, type GradedEffect, type Range } from './fault';
+import { type Fault } from './fault';
+import { line, type GradedEffect, type Range } from '../graded';
 import { asShare, LOSS, PASSES } from './scales';
 
 /** A set point moved by this is passed at once, or never: no air is there. */

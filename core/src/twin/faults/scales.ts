@@ -1,7 +1,7 @@
 import { RHO_REFERENCE } from '../equations/flow';
 import { KG_PER_S_PER_SCFM } from '../senses/freeAir';
 import { pa } from '../network/pascal';
-import type { Range } from './fault';
+import type { Range } from '../graded';
 
 /** Leaks and seats are graded by the free air they lose with this much behind them, psi. */
 export const GRADED_AT_PSI = 110;

@@ -1,5 +1,6 @@
 import type { Twin } from '../twin';
-import { line, type Fault } from './fault';
+import { type Fault } from './fault';
+import { line } from '../graded';
 import {
   fault,
   leak,

@@ -1,5 +1,6 @@
 import type { Twin } from '../twin';
-import { line, type Fault, type Range } from './fault';
+import { type Fault } from './fault';
+import { line, type Range } from '../graded';
 import { fault, OUT_OF_REACH_PSI } from './makers';
 
 /** What can be wrong with the low-air and stop-lamp switches. */

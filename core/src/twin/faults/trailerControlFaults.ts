@@ -1,6 +1,7 @@
 import type { Twin } from '../twin';
 import { RELEASED_PSI } from './circuitFaults';
-import { line, type Fault } from './fault';
+import { type Fault } from './fault';
+import { line } from '../graded';
 import { fault, leak, narrowed, OUT_OF_REACH_PSI, seat, shut } from './makers';
 
 /** What can be wrong with what a powered unit works its trailer with. */

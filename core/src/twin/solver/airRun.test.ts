@@ -10,8 +10,8 @@ import { flowAt, holeConductance, massFlowKgPerS, RHO_REFERENCE } from '../equat
 import { NetworkBuilder, OUTSIDE, type TankWall } from '../network/network';
 import { outsidePaAt } from '../equations/outside';
 import { Rodas } from './rodas';
-import { drive, referenceMoves } from '../referenceRun';
-import { SparseLu } from '../algebra/sparseLu';
+import { driveByTheBook } from '../routine/referenceRun';
+import { luPattern, SparseLu } from '../algebra/sparseLu';
 import type { CouplerState } from '../couplerState';
 import { tankWall } from '../network/supplySide';
 import { Twin } from '../twin';
@@ -225,7 +225,7 @@ describe('the solver', () => {
           const matrix = Float64Array.from(values, (value, k) =>
             k % (n + 1) === 0 ? n + 1 + value : pattern[k] ? value : 0,
           );
-          const lu = new SparseLu(n, pattern);
+          const lu = new SparseLu(luPattern(n, pattern));
           const packed = new Float64Array(lu.slots + 1);
           matrix.forEach((value, k) => {
             if (pattern[k]) packed[lu.slotOf(Math.floor(k / n), k % n)] = value;
@@ -292,7 +292,7 @@ function onARig(atS: number, how: CouplerState = 'right') {
   const twin = new Twin(rig, { tanksPsi: 60 });
   twin.leak('secondary tank', 1e-10);
   twin.leak('trailer supply line', 1e-10);
-  drive(twin, referenceMoves(), atS);
+  driveByTheBook(twin, atS);
   if (how !== 'right') twin.couple(1, how);
   return { system: twin.system, start: Float64Array.from(twin.run.state) };
 }
