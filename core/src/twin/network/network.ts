@@ -159,6 +159,8 @@ export interface Network {
 /** What a double check's seats hold either way, Pa. */
 const BACK_PA = 1_000;
 const DOUBLE_CHECK_PA = 15_000;
+/** Over this much it goes from one inlet to the other, Pa. */
+const OVER_PA = 4_000;
 
 type NodeOptions = Partial<
   Pick<NetNode, 'strokeM3' | 'strokeFromPa' | 'strokeToPa' | 'wall' | 'warmerByK'>
@@ -273,7 +275,8 @@ export class NetworkBuilder {
 
   /**
    * A double check valve: the higher inlet feeds the outlet, each through a one-way check; and what the outlet has
-   * more than both goes back. What one inlet loses is never made up by the other, and no air is caught in the outlet.
+   * more than both goes back to the higher. What one inlet loses is never made up by the other, and no air is caught
+   * in the outlet.
    */
   doubleCheck(
     role: string,
@@ -283,36 +286,31 @@ export class NetworkBuilder {
     conductance: number,
     part: string,
   ): void {
-    const over = (node: number): Opening => ({
+    const over = (high: number, low: number, biasPa: number, bandPa: number): Opening => ({
       on: [
-        [out, 1],
-        [node, -1],
+        [high, 1],
+        [low, -1],
       ],
-      biasPa: -BACK_PA,
-      bandPa: DOUBLE_CHECK_PA,
+      biasPa,
+      bandPa,
     });
-    for (const [name, inlet] of [
-      ['first', one],
-      ['second', other],
+    for (const [name, inlet, against] of [
+      ['first', one, other],
+      ['second', other, one],
     ] as const) {
       this.way(`${role}: ${name}`, inlet, out, conductance, {
         does: 'check',
         part,
-        openings: [
-          {
-            on: [
-              [inlet, 1],
-              [out, -1],
-            ],
-            biasPa: -BACK_PA,
-            bandPa: DOUBLE_CHECK_PA,
-          },
-        ],
+        openings: [over(inlet, out, -BACK_PA, DOUBLE_CHECK_PA)],
       });
       this.way(`${role}: back to ${name}`, out, inlet, conductance, {
         does: 'back',
         part,
-        openings: [over(one), over(other)],
+        openings: [
+          over(out, inlet, -BACK_PA, DOUBLE_CHECK_PA),
+          // Never to the lower by more than the seats hold: nothing is let off through an inlet that is empty.
+          over(inlet, against, BACK_PA, OVER_PA),
+        ],
       });
     }
   }

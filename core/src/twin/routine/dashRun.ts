@@ -1,0 +1,145 @@
+import { OUTSIDE } from '../network/network';
+import type { Twin } from '../twin';
+import type { Act } from './act';
+import type { Routine, RoutineStep, Sight, Until } from './routine';
+
+const FULL_PSI = 150;
+/** Pressed just so that the stop lamps of a sound unit are lit. */
+const LIGHT_PSI = 9;
+/** Small strokes: the needle stands close to where the governor, a lamp or a knob speaks. */
+const CUT_IN_PSI = 30;
+const FAN_PSI = 60;
+
+/** How the rig stands when its exhausts are listened to. */
+export type Listening = 'loading' | 'unloaded' | 'released' | 'parked' | 'applied';
+export const LISTENINGS = [
+  'loading',
+  'unloaded',
+  'released',
+  'parked',
+  'applied',
+] as const satisfies readonly Listening[];
+
+/** Where an exhaust was listened to, as the key of what was heard. */
+export const heardKey = (way: string, when: Listening): string => `${when}: ${way}`;
+
+const act = (...acts: readonly Act[]): RoutineStep => ({ step: 'act', acts });
+const wait = (s: number): RoutineStep => ({ step: 'wait', s });
+const pump = (psi: number, downS: number, upS: number): readonly RoutineStep[] => [
+  act({ kind: 'pedal', psi }),
+  wait(downS),
+  act({ kind: 'pedal', psi: 0 }),
+  wait(upS),
+];
+
+/** Exhausts of a network: where air can be heard to leave. */
+export const exhaustWays = ({ system }: Twin): string[] =>
+  system.network.elements
+    .filter(({ to, does, unit }) => to === OUTSIDE && unit >= 0 && does === 'exhaust')
+    .map(({ id }) => id);
+
+/**
+ * A run by the book on a powered rig, as far as its dash shows it: build-up, cut-out, cut-in, both holds of a minute,
+ * stop lamps, and fanned down past warning and pop-out; and between, an ear at each exhaust.
+ *
+ * Keys of what is seen: `at 85` and `at 100` (s); `cut-out`, `cut-in` (psi); `static …`, `applied …` with `from` and
+ * `to` of each gauge; `lamp light`, `lamp full`, `lamp off`; `warning …`, `red …`, `yellow …`; exhausts by `heardKey`.
+ */
+export function dashRun(twin: Twin): Routine {
+  const gauges = ['primary', 'secondary'].filter((circuit) => twin.hasPlace(`${circuit} tank`));
+  const needles = (key: string): RoutineStep => ({
+    step: 'see',
+    sees: gauges.map((gauge) => ({
+      key: `${key} ${gauge}`,
+      sees: 'needle',
+      place: `${gauge} tank`,
+    })),
+  });
+  const clock = (key: string): RoutineStep => ({ step: 'see', sees: [{ key, sees: 'clock' }] });
+  const lamp = (key: string): RoutineStep => ({
+    step: 'see',
+    sees: [{ key, sees: 'some', role: 'stop-lamp switch' }],
+  });
+  const exhausts = exhaustWays(twin);
+  const listen = (when: Listening): RoutineStep => ({
+    step: 'see',
+    sees: exhausts.map((way): Sight => ({ key: heardKey(way, when), sees: 'exhaust', way })),
+  });
+  const until = (what: Until, mostS: number): RoutineStep => ({
+    step: 'until',
+    until: what,
+    mostS,
+  });
+  const released: readonly Act[] = [
+    { kind: 'park', isIn: true },
+    { kind: 'trailer', isIn: true },
+  ];
+  const parked: readonly Act[] = [
+    { kind: 'park', isIn: false },
+    { kind: 'trailer', isIn: false },
+  ];
+  const fanDown = (to: Until): RoutineStep => ({
+    step: 'repeat',
+    steps: pump(FAN_PSI, 1, 1.5),
+    until: to,
+    most: 120,
+  });
+  const knob = (key: string, latch: string): readonly RoutineStep[] =>
+    twin.hasLatch(latch) && !twin.hasHandBrake
+      ? [fanDown({ latch, high: false }), needles(key)]
+      : [];
+  return [
+    act({ kind: 'engine', rpm: 1400 }, { kind: 'park', isIn: true }),
+    wait(3),
+    act(...released),
+    until({ needle: 'primary tank', over: 85 }, 400),
+    clock('at 85'),
+    until({ needle: 'primary tank', over: 100 }, 400),
+    clock('at 100'),
+    listen('loading'),
+    until({ latch: 'governor', high: true }, 400),
+    wait(2),
+    needles('cut-out'),
+    wait(60),
+    listen('unloaded'),
+    act({ kind: 'engine', rpm: 650 }),
+    {
+      step: 'repeat',
+      steps: pump(CUT_IN_PSI, 1, 2.5),
+      until: { latch: 'governor', high: false },
+      most: 60,
+    },
+    needles('cut-in'),
+    act({ kind: 'engine', rpm: 1400 }),
+    until({ latch: 'governor', high: true }, 400),
+    wait(5),
+    act({ kind: 'engine', rpm: 0 }),
+    wait(90),
+    needles('static from'),
+    listen('released'),
+    wait(60),
+    needles('static to'),
+    act(...parked),
+    wait(20),
+    listen('parked'),
+    act(...released),
+    wait(10),
+    act({ kind: 'pedal', psi: LIGHT_PSI }),
+    wait(2),
+    lamp('lamp light'),
+    act({ kind: 'pedal', psi: FULL_PSI }),
+    wait(60),
+    lamp('lamp full'),
+    needles('applied from'),
+    listen('applied'),
+    wait(60),
+    needles('applied to'),
+    act({ kind: 'pedal', psi: 0 }),
+    wait(5),
+    lamp('lamp off'),
+    fanDown({ some: 'low-air switch', high: false }),
+    needles('warning'),
+    ...knob('red', 'trailer supply valve'),
+    ...knob('yellow', 'park valve'),
+  ];
+}
