@@ -26,7 +26,7 @@ export const LOSS: Range = {
 export const PASSES: Range = { from: 0.6, to: 0.003, on: 'log' };
 
 /** What a line that the compressor pumps into still passes: narrower, and the pump's own gaskets would give way. */
-export const PASSES_PUMPED: Range = { from: 0.5, to: 0.07, on: 'log' };
+export const PASSES_PUMPED: Range = { from: 0.3, to: 0.035, on: 'log' };
 
 /** A range of conductances as shares of a way's bore. */
 export const asShare = ({ from, to, on }: Range, conductance: number): Range => ({

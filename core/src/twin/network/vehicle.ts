@@ -105,7 +105,7 @@ function storedAir(net: NetworkBuilder, unit: Unit): Tanks {
   purgeAir(net, unit, supplyEnds, primary);
   for (const [name, node] of circuits) {
     if (unit.ports === 'numbers') protectedBy(net, `${name} check`, `${name}-check`, supply, node);
-    else net.check(`${name} check`, supply, node, 4, { part: `${name}-check` });
+    else net.check(`${name} check`, supply, node, 8, { part: `${name}-check` });
   }
   for (const [name, node] of [['supply', supply] as const, ...circuits]) {
     net.way(`${name} drain`, node, OUTSIDE, 4, { does: 'drain', part: `${name}-drain` });

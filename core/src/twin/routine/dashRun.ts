@@ -25,12 +25,18 @@ export const heardKey = (way: string, when: Listening): string => `${when}: ${wa
 
 const act = (...acts: readonly Act[]): RoutineStep => ({ step: 'act', acts });
 const wait = (s: number): RoutineStep => ({ step: 'wait', s });
-const pump = (psi: number, downS: number, upS: number): readonly RoutineStep[] => [
-  act({ kind: 'pedal', psi }),
-  wait(downS),
-  act({ kind: 'pedal', psi: 0 }),
-  wait(upS),
-];
+/** Down and up again, until something comes: what is looked for is read where it came, not at the stroke's end. */
+const pumpTo = (until: Until, psi: number, downS: number, upS: number): RoutineStep => ({
+  step: 'repeat',
+  steps: [
+    act({ kind: 'pedal', psi }),
+    { step: 'until', until, mostS: downS },
+    act({ kind: 'pedal', psi: 0 }),
+    { step: 'until', until, mostS: upS },
+  ],
+  until,
+  most: 150,
+});
 
 /** Exhausts of a network: where air can be heard to leave. */
 export const exhaustWays = ({ system }: Twin): string[] =>
@@ -78,20 +84,14 @@ export function dashRun(twin: Twin): Routine {
     { kind: 'park', isIn: false },
     { kind: 'trailer', isIn: false },
   ];
-  const fanDown = (to: Until): RoutineStep => ({
-    step: 'repeat',
-    steps: pump(FAN_PSI, 1, 1.5),
-    until: to,
-    most: 120,
-  });
+  const fanDown = (to: Until) => pumpTo(to, FAN_PSI, 1, 1.5);
   const knob = (key: string, latch: string): readonly RoutineStep[] =>
     twin.hasLatch(latch) && !twin.hasHandBrake
       ? [fanDown({ latch, high: false }), needles(key)]
       : [];
   return [
-    act({ kind: 'engine', rpm: 1400 }, { kind: 'park', isIn: true }),
-    wait(3),
-    act(...released),
+    // Built up with the parking brakes set, and the trailer, where there is one, charged with the rest.
+    act({ kind: 'engine', rpm: 1400 }, { kind: 'trailer', isIn: true }),
     until({ needle: 'primary tank', over: 85 }, 400),
     clock('at 85'),
     until({ needle: 'primary tank', over: 100 }, 400),
@@ -103,14 +103,10 @@ export function dashRun(twin: Twin): Routine {
     wait(60),
     listen('unloaded'),
     act({ kind: 'engine', rpm: 650 }),
-    {
-      step: 'repeat',
-      steps: pump(CUT_IN_PSI, 1, 2.5),
-      until: { latch: 'governor', high: false },
-      most: 60,
-    },
+    pumpTo({ latch: 'governor', high: false }, CUT_IN_PSI, 1, 2.5),
     needles('cut-in'),
-    act({ kind: 'engine', rpm: 1400 }),
+    act({ kind: 'engine', rpm: 1400 }, ...released),
+    wait(5),
     until({ latch: 'governor', high: true }, 400),
     wait(5),
     act({ kind: 'engine', rpm: 0 }),
