@@ -36,6 +36,7 @@ export {
   type EditUnit,
   type Gauge,
   type GaugeCheck,
+  type AirDetails,
   type Governor,
   type MakerLimits,
   type Tank,

@@ -1,7 +1,7 @@
 import type { RigUnderTest } from '@keen-bleed/core';
 import * as Comlink from 'comlink';
 import useSWRImmutable from 'swr/immutable';
-import type { Drawing } from './drawing';
+import type { Drawing, DrawingOptions } from './drawing';
 import type { DrawnRig } from './drawnRig';
 
 /** What a drawing depends on: which units, and how each of them is described now. */
@@ -21,7 +21,11 @@ export function useDrawn(rig: RigUnderTest | null): {
   return { drawn: data, failed: error !== undefined && !data, again: () => void mutate() };
 }
 
-async function draw(rig: RigUnderTest | null): Promise<DrawnRig> {
+/** Draws a rig in a thread of its own, apart from any that runs its air. */
+export async function draw(
+  rig: RigUnderTest | null,
+  options: DrawingOptions = {},
+): Promise<DrawnRig> {
   if (!rig) throw new Error('no rig is known yet');
   const thread = new Worker(new URL('../workers/drawing.worker', window.location.href));
   try {
@@ -29,7 +33,7 @@ async function draw(rig: RigUnderTest | null): Promise<DrawnRig> {
       // What a thread fails at while it loads is told to nobody else.
       thread.onerror = () => reject(new Error('the drawing’s thread cannot run here'));
     });
-    return await Promise.race([Comlink.wrap<Drawing>(thread).draw(rig), broken]);
+    return await Promise.race([Comlink.wrap<Drawing>(thread).draw(rig, options), broken]);
   } finally {
     thread.terminate();
   }

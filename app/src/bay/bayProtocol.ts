@@ -1,5 +1,16 @@
-import type { DrawnRig } from '../air/drawnRig';
-import type { CouplerState, Device, Heard, RigUnderTest, Soap, Wear } from './twinTypes';
+import type {
+  Act,
+  CouplerState,
+  Device,
+  HandBrake,
+  Heard,
+  KnownPatterns,
+  RigUnderTest,
+  Soap,
+  Wear,
+} from './twinTypes';
+
+export type { HandBrake } from './twinTypes';
 
 /** What the Bay is set up with. */
 export interface BaySetup {
@@ -15,9 +26,6 @@ export interface BaySetup {
 
 /** How bad an openly set fault is. */
 export type HowBad = 'slight' | 'plain' | 'bad';
-
-/** Where a hand brake valve stands. */
-export type HandBrake = 'released' | 'part' | 'parked' | 'test';
 
 /** A moment of the rig, as the cab shows it and as seeing through shows it. */
 export interface BayFrame {
@@ -54,8 +62,8 @@ export interface Named {
   name: string;
 }
 
-/** What does not change while a rig stands in the Bay. */
-export interface BayRig extends DrawnRig {
+/** What does not change while a rig stands in the Bay, apart from its drawing. */
+export interface BayRig {
   joints: readonly Named[];
   exhausts: readonly Named[];
   /** Drains and cocks. */
@@ -70,8 +78,9 @@ export interface BayRig extends DrawnRig {
   hasShopAir: boolean;
   /** A hand brake valve with numbered ports stands in place of dash controls. */
   hasHandBrake: boolean;
-  /** Place whose pressure a gauge set is teed into, by id. */
+  /** Place whose pressure a gauge set is teed into, by id, and where it stands in a frame. */
   gaugePlace: string;
+  gaugeAt: number;
 }
 
 /** What came out when the hunt was ended. */
@@ -86,18 +95,9 @@ export interface BayEnd {
   wear: Wear;
 }
 
-/** What a hand does in the cab or under the rig. */
+/** What a hand does in the cab or under the rig, and what is set from outside. */
 export type BayMove =
-  | { kind: 'engine'; rpm: number }
-  | { kind: 'pedal'; psi: number }
-  | { kind: 'hand'; psi: number }
-  | { kind: 'park'; isIn: boolean }
-  | { kind: 'trailer'; isIn: boolean }
-  | { kind: 'hand-brake'; at: HandBrake }
-  | { kind: 'fault'; id: string; howBad: HowBad }
-  | { kind: 'open'; way: string; share: number }
-  | { kind: 'couple'; how: CouplerState }
-  | { kind: 'speed'; times: number };
+  Act | { kind: 'fault'; id: string; howBad: HowBad } | { kind: 'speed'; times: number };
 
 /** The rig in the worker, as the screen calls it. */
 export interface BayWorker {
@@ -108,4 +108,7 @@ export interface BayWorker {
   listen: (exhaust: string) => Heard;
   end: (guesses: readonly string[]) => BayEnd;
   close: () => void;
+  /** Takes in what another worker has worked out of rigs plumbed alike, and tells what this one knows. */
+  learn: (patterns: KnownPatterns) => void;
+  known: () => KnownPatterns;
 }

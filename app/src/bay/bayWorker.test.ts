@@ -1,7 +1,7 @@
 import type { RigUnderTest } from '@keen-bleed/core';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { makeDrawing } from '../air/drawing';
-import type { BayFrame, BayRig, BaySetup } from './bayProtocol';
+import type { BayFrame, BaySetup } from './bayProtocol';
 import { makeBay } from './bayWorker';
 
 const rig: RigUnderTest = {
@@ -18,7 +18,6 @@ const setup = (change: Partial<BaySetup> = {}): BaySetup => ({
   ...change,
 });
 
-const placeAt = ({ places }: BayRig, id: string) => places.findIndex((each) => each.id === id);
 
 /** A Bay with a clock that only goes when it is told to. */
 function bayAt(given: BaySetup) {
@@ -26,9 +25,12 @@ function bayAt(given: BaySetup) {
   let frame: BayFrame | null = null;
   const bay = makeBay(() => nowMs);
   const opened = bay.open(given, (next) => (frame = next));
+  // The drawing is made elsewhere, of the same network: its places are those of a frame.
+  const drawn = makeDrawing().draw(given.rig, { shopAir: true, load: given.load });
   return {
     bay,
     opened,
+    placeAt: (id: string) => drawn.places.findIndex((each) => each.id === id),
     frame: () => frame as unknown as BayFrame,
     pass: (seconds: number) => {
       for (let n = 0; n < seconds * 10; n += 1) {
@@ -90,11 +92,11 @@ describe('the Bay', () => {
 
   it('has dials that are off by their seed, each its own, within half of what they may be', () => {
     const off = (seed: number) => {
-      const { opened, frame, pass } = bayAt(setup({ seed }));
+      const { placeAt, frame, pass } = bayAt(setup({ seed }));
       pass(20);
       const { needles, psi } = frame();
-      const true1 = psi[placeAt(opened, 'primary tank')] ?? NaN;
-      const true2 = psi[placeAt(opened, 'secondary tank')] ?? NaN;
+      const true1 = psi[placeAt('primary tank')] ?? NaN;
+      const true2 = psi[placeAt('secondary tank')] ?? NaN;
       return [(needles[0]?.psi ?? NaN) - true1, (needles[1]?.psi ?? NaN) - true2];
     };
     expect(off(3)).toEqual(off(3));
@@ -106,7 +108,7 @@ describe('the Bay', () => {
 
   it('works a trailer alone from the shop: its tank and its service hose have a gauge each', () => {
     const trailer = madeUpUnit('trailer', { number: '22', name: 'trailer' });
-    const { bay, opened, frame, pass } = bayAt(setup({ rig: { unit: trailer, towed: [] } }));
+    const { bay, opened, placeAt, frame, pass } = bayAt(setup({ rig: { unit: trailer, towed: [] } }));
     const ids = [...opened.exhausts, ...opened.joints].map(({ id }) => id);
     expect(ids).not.toContain('shop service valve: exhaust');
     expect(ids).not.toContain('shop service hose');
@@ -121,7 +123,7 @@ describe('the Bay', () => {
     bay.move({ kind: 'hand', psi: 60 });
     pass(1);
     expect(Math.abs((shown().service ?? NaN) - 60)).toBeLessThan(6);
-    expect(frame().psi[placeAt(opened, '#0 left')]).toBeCloseTo(60, 0);
+    expect(frame().psi[placeAt('#0 left')]).toBeCloseTo(60, 0);
   });
 
   it('lets soap find an open leak, and only there', () => {
@@ -146,9 +148,9 @@ describe('the Bay', () => {
     const ports = 'numbers' as const;
     const towed = [madeUpUnit('trailer', { id: '2', number: '22', name: 'box', ports })];
     const tractor = madeUpUnit('tractor', { ports });
-    const { bay, opened, frame, pass } = bayAt(setup({ rig: { unit: tractor, towed } }));
+    const { bay, opened, placeAt, frame, pass } = bayAt(setup({ rig: { unit: tractor, towed } }));
     expect(opened).toMatchObject({ hasHandBrake: true, hasPark: false, hasTrailer: false });
-    const psi = (place: string) => frame().psi[placeAt(opened, place)] ?? NaN;
+    const psi = (place: string) => frame().psi[placeAt(place)] ?? NaN;
     bay.move({ kind: 'engine', rpm: 2100 });
     bay.move({ kind: 'hand-brake', at: 'released' });
     bay.move({ kind: 'speed', times: 16 });

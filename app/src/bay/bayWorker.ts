@@ -1,7 +1,10 @@
 import {
   deviceStates,
+  drawsOf,
   effectsOf,
   faultsOf,
+  knownPatterns,
+  learnPatterns,
   listenAt,
   scfmOf,
   soapAt,
@@ -19,18 +22,6 @@ export const FRAME_MS = 16;
 const LONGEST_FRAME_S = 0.25;
 const NO_WEAR = { engineS: 0, loadedS: 0, loadedTurns: 0, purges: 0, applications: 0 };
 const SEVERITY: Readonly<Record<HowBad, number>> = { slight: 0.4, plain: 0.65, bad: 0.9 };
-
-/** Draws from a seed (mulberry32): the same seed hides the same faults. */
-function draw(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 /** Hides as many faults as asked in the rig, and says which. */
 function hideFaults(twin: Twin, setup: BaySetup, random: () => number): Fault[] {
@@ -107,9 +98,9 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       speed = 1;
       checks = 0;
       const { rig, outsideC, heightM, load } = setup;
-      const twin = new Twin(rig, { outsideC, heightM, load, tanksPsi: FOUND_PSI });
+      const twin = new Twin(rig, { outsideC, heightM, load, tanksPsi: FOUND_PSI, shopAir: true });
       const cab = parkedCab(twin);
-      const random = draw(setup.seed);
+      const random = drawsOf(setup.seed).even;
       const faults = hideFaults(twin, setup, random);
       const described = describeBay(twin, rig, outsideC);
       const dials = bayDials(twin, rig, described.gaugePlace, random);
@@ -146,6 +137,8 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         wear: bay?.twin.wear ?? NO_WEAR,
       };
     },
+    learn: learnPatterns,
+    known: knownPatterns,
     close() {
       bay = null;
       tell = () => undefined;

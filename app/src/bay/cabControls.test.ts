@@ -1,5 +1,6 @@
 import type { Unit } from '@keen-bleed/contract';
 import type { RigUnderTest } from '@keen-bleed/core';
+import { makeDrawing } from '../air/drawing';
 import { madeUpUnit } from '../test/madeUpUnit';
 import type { BayFrame, BayMove } from './bayProtocol';
 import { makeBay } from './bayWorker';
@@ -19,7 +20,7 @@ function inBay(rig: RigUnderTest) {
     (next) => (frame = next),
   );
   const bay = (): Bay => ({
-    rig: opened,
+    rig: { ...opened, ...makeDrawing().draw(rig, { shopAir: true }) },
     frame: frame as unknown as BayFrame,
     startedAtMs: 0,
     log: [],

@@ -1,8 +1,10 @@
-import type { CouplerState, Twin } from '@keen-bleed/core/twin';
-import type { BayMove, HandBrake } from './bayProtocol';
-
-/** A hand brake drawn half way asks for this in the park line, psi. */
-const PARTLY_PSI = 55;
+import {
+  actOn,
+  type Act,
+  type CouplerState,
+  type HandBrake,
+  type Twin,
+} from '@keen-bleed/core/twin';
 
 /** How the controls, cocks and couplers stand: what the technician did, not what the air does. */
 export interface CabState {
@@ -26,45 +28,25 @@ export const parkedCab = (twin: Twin): CabState => ({
   ),
 });
 
-/** What a hand can do that moves air. */
-export type HandMove = Exclude<BayMove, { kind: 'fault' | 'speed' }>;
-
 /** Does it on the rig, and says how the cab stands then. */
-export function moveHand(cab: CabState, twin: Twin, move: HandMove): CabState {
-  switch (move.kind) {
-    case 'engine':
-      twin.engine(move.rpm);
-      return cab;
+export function moveHand(cab: CabState, twin: Twin, act: Act): CabState {
+  actOn(twin, act);
+  switch (act.kind) {
     case 'pedal':
-      twin.ask('pedal', move.psi);
-      return { ...cab, pedalPsi: move.psi };
+      return { ...cab, pedalPsi: act.psi };
     case 'hand':
-      twin.ask('hand valve', move.psi);
-      return { ...cab, handPsi: move.psi };
-    case 'park':
-      twin.dash('park valve', move.isIn);
-      return cab;
-    case 'trailer':
-      twin.dash('trailer supply valve', move.isIn);
-      return cab;
+      return { ...cab, handPsi: act.psi };
     case 'hand-brake':
-      twin.dash('park valve', move.at === 'released' || move.at === 'part');
-      if (move.at === 'part') twin.ask('hand brake', PARTLY_PSI);
-      if (move.at === 'test') twin.testPosition(true);
-      return { ...cab, handBrake: move.at };
+      return { ...cab, handBrake: act.at };
+    case 'couple':
+      return { ...cab, coupling: act.how };
     case 'open': {
-      twin.open(move.way, move.share);
       const opened = new Set(cab.opened);
-      if (move.share > 0) opened.add(move.way);
-      else opened.delete(move.way);
+      if (act.share > 0) opened.add(act.way);
+      else opened.delete(act.way);
       return { ...cab, opened };
     }
-    case 'couple': {
-      const [first, ...others] = twin.towedUnits;
-      if (first !== undefined) twin.couple(first, move.how);
-      // What comes apart does so behind the truck; what is crossed is crossed all along.
-      for (const unit of others) twin.couple(unit, move.how === 'crossed' ? 'crossed' : 'right');
-      return { ...cab, coupling: move.how };
-    }
+    default:
+      return cab;
   }
 }

@@ -1,20 +1,22 @@
 import { exhaustsOf, faultsOf, jointsOf, type Twin } from '@keen-bleed/core/twin';
-import { describeRig } from '../air/describeRig';
 import type { BayRig, BaySetup, Named } from './bayProtocol';
 
-/** What does not change about a rig: its parts, where they stand on the drawing, and what can be done at them. */
+/** What does not change about a rig: its parts, and what can be done at them. */
 export function describeBay(twin: Twin, rig: BaySetup['rig'], outsideC: number): BayRig {
-  const { network } = twin.system;
-  const { nodes, elements } = network;
+  const { nodes, elements } = twin.system.network;
   const named = (ids: readonly string[], of: readonly Named[]) =>
     of.filter(({ id }) => ids.includes(id)).map(({ id, name }) => ({ id, name }));
   const first = nodes.find(({ kind }) => kind === 'primary tank' || kind === 'towed tank');
+  const gaugePlace = (first ?? nodes[0])?.id ?? '';
+  // A trailer alone has the shop's valve as a control of its own.
+  const isPowered = twin.hasPlace('governor line');
   return {
-    ...describeRig(network, rig),
     joints: named(jointsOf(twin), nodes),
     exhausts: named(exhaustsOf(twin), elements),
     taps: elements
-      .filter(({ does }) => does === 'drain' || does === 'cock')
+      .filter(
+        ({ does }) => does === 'drain' || does === 'cock' || (isPowered && does === 'shop valve'),
+      )
       .map(({ id, name }) => ({ id, name })),
     hasCouplers: elements.some(({ does }) => does === 'coupler'),
     faults: faultsOf(rig, outsideC).map(({ id, part, title }) => ({ id, part, title })),
@@ -23,6 +25,7 @@ export function describeBay(twin: Twin, rig: BaySetup['rig'], outsideC: number):
     hasHandValve: twin.hasPlace('hand signal') && !twin.hasHandBrake,
     hasShopAir: twin.hasWay('shop service valve: inlet'),
     hasHandBrake: twin.hasHandBrake,
-    gaugePlace: (first ?? nodes[0])?.id ?? '',
+    gaugePlace,
+    gaugeAt: nodes.findIndex(({ id }) => id === gaugePlace),
   };
 }

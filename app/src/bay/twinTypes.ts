@@ -1,2 +1,12 @@
 export type { RigUnderTest } from '@keen-bleed/core';
-export type { CouplerState, Device, DeviceState, Heard, Soap, Wear } from '@keen-bleed/core/twin';
+export type {
+  Act,
+  CouplerState,
+  Device,
+  DeviceState,
+  HandBrake,
+  Heard,
+  KnownPatterns,
+  Soap,
+  Wear,
+} from '@keen-bleed/core/twin';

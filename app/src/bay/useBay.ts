@@ -1,12 +1,15 @@
 import type { GaugeSample } from '@keen-bleed/core';
 import * as Comlink from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { draw } from '../air/useDrawn';
+import type { DrawnRig } from '../air/drawnRig';
 import { sampled } from '../practice/practiceGauge';
 import type { BayFrame, BayMove, BayRig, BaySetup, BayWorker } from './bayProtocol';
+import type { KnownPatterns } from './twinTypes';
 
 /** A rig in the Bay: its worker, what it is, and what it does now. */
 export interface Bay {
-  rig: BayRig;
+  rig: BayRig & DrawnRig;
   frame: BayFrame;
   /** The moment its time is counted from, ms since 1970, and what a gauge set in it has sent since. */
   startedAtMs: number;
@@ -17,10 +20,13 @@ export interface Bay {
   end: (guesses: readonly string[]) => ReturnType<Comlink.Remote<BayWorker>['end']>;
 }
 
-/** Opens a rig in a worker of its own, and closes it with the screen. */
+/** What the last rig's worker has worked out: the next one, if plumbed alike, opens at once. */
+let known: KnownPatterns = [];
+
+/** Opens a rig in a worker of its own, its drawing in another, and closes it with the screen. */
 export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: string | null } {
   const worker = useRef<Comlink.Remote<BayWorker> | null>(null);
-  const [rig, setRig] = useState<BayRig | null>(null);
+  const [rig, setRig] = useState<(BayRig & DrawnRig) | null>(null);
   const [frame, setFrame] = useState<BayFrame | null>(null);
   const [startedAtMs, setStarted] = useState(0);
   const [log, setLog] = useState<readonly GaugeSample[]>([]);
@@ -34,8 +40,9 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
     const fromMs = Date.now();
     let gaugeAt = -1;
     thread.onerror = () => setTrouble('The rig cannot be run on this device.');
-    void remote
-      .open(
+    const opening = async (): Promise<BayRig> => {
+      await remote.learn(known);
+      const opened = await remote.open(
         setup,
         Comlink.proxy((next: BayFrame): Promise<void> => {
           if (!open) return Promise.resolve();
@@ -49,12 +56,16 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
           // Kept once it is drawn: on a slow phone the next one waits for that.
           return new Promise((resolve) => requestAnimationFrame(() => resolve()));
         }),
-      )
-      .then((opened) => {
+      );
+      known = await remote.known();
+      return opened;
+    };
+    void Promise.all([opening(), draw(setup.rig, { shopAir: true, load: setup.load })])
+      .then(([opened, drawn]) => {
         if (!open) return;
-        gaugeAt = opened.places.findIndex(({ id }) => id === opened.gaugePlace);
+        gaugeAt = opened.gaugeAt;
         setStarted(fromMs);
-        setRig(opened);
+        setRig({ ...opened, ...drawn });
       })
       .catch(() => {
         if (open) setTrouble('The rig cannot be run on this device.');

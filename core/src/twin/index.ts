@@ -32,3 +32,12 @@ export {
   type Heard,
   type Soap,
 } from './senses/soapAndEar';
+export { faultTables } from './signature/tabledRigs';
+export { shownBy, signatureOf, type Shown, type Signature } from './signature/signature';
+export {
+  dashReadings,
+  dashFigures,
+  type DashFigure,
+  type DashReadings,
+} from './signature/dashReadings';
+export { airOf } from './network/airOf';

@@ -2,6 +2,9 @@ import { R_AIR } from '../../gas/orifice';
 import type { Compressor } from '../network/network';
 import { RHO_REFERENCE, T_REFERENCE_K } from './flow';
 
+/* Taken out of the global object once: where a lookup there is slow, loops as tight as these spend their time on it. */
+const { max, min, sqrt } = Math;
+
 /** Polytropic exponent of a reciprocating compressor's clearance air; handbooks give 1.2 to 1.35. */
 const CLEARANCE_EXPONENT = 1.3;
 /** Gauge pressure over which an unloader goes from loaded to unloaded, Pa. */
@@ -64,17 +67,17 @@ export function compressorAt(
   out.byDelivery = 0;
   out.byUnloader = 0;
   const lost = compressor.intake * (turns / INTAKE_TURNS) ** 2;
-  const drawnPa = outsidePa * Math.max(LEAST_INTAKE, 1 - lost);
+  const drawnPa = outsidePa * max(LEAST_INTAKE, 1 - lost);
   const most = (drawnPa / (R_AIR * outsideK)) * sweptM3 * compressor.swept * turns;
   const share = clearance + compressor.extraClearance;
-  const p = Math.max(state[into]!, outsidePa);
+  const p = max(state[into]!, outsidePa);
   const raised = (p / drawnPa) ** (1 / CLEARANCE_EXPONENT);
   const filled = 1 - share * (raised - 1);
-  const back = compressor.rings * RHO_REFERENCE * Math.sqrt(T_REFERENCE_K / outsideK);
+  const back = compressor.rings * RHO_REFERENCE * sqrt(T_REFERENCE_K / outsideK);
   const net = most * filled - back * (p - outsidePa);
   if (filled <= 0 || net <= 0) return;
   const over = (state[unloader]! - outsidePa - unloadsAtPa) / UNLOADER_BAND;
-  const x = Math.min(1, Math.max(0, over));
+  const x = min(1, max(0, over));
   const loaded = 1 - x * x * (3 - 2 * x);
   out.kgPerS = net * loaded;
   out.byDelivery = loaded * ((-most * share * raised) / (CLEARANCE_EXPONENT * p) - back);

@@ -26,7 +26,8 @@ export type DashFigure = (typeof dashFigures)[number];
 export const resolutionOf: Readonly<Record<DashFigure, number>> = {
   'build-up': 2,
   'cut-out': 2,
-  'cut-in': 2,
+  // Where the last stroke ended: up to a stroke under the governor's own.
+  'cut-in': 4,
   'static primary': 1,
   'static secondary': 1,
   'applied primary': 1,

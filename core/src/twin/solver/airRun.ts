@@ -2,6 +2,9 @@ import type { AirSystem } from '../equations/airSystem';
 import type { LatchRole } from '../network/network';
 import { Rodas } from './rodas';
 
+/* Taken out of the global object once: where a lookup there is slow, loops as tight as these spend their time on it. */
+const { abs, cbrt, max, min } = Math;
+
 /*
  * Error allowed in one step, Pa: by how much of the rig's air a place holds. What is wrong in a short line is gone
  * a moment later; what is wrong in a tank stays, and is read from a gauge.
@@ -108,7 +111,7 @@ export class AirRun {
     this.watched = Int32Array.from(latches, ({ node }) => node);
     this.orNode = Int32Array.from(latches, ({ orNode }) => orNode ?? -1);
     this.isSilent = latches.map(({ openHigh, openLow }) => openHigh.length + openLow.length === 0);
-    this.longestS = LONGEST_STEP_S * Math.cbrt(tolerance);
+    this.longestS = LONGEST_STEP_S * cbrt(tolerance);
     const allowed = tolerances(system, tolerance);
     this.slack = allowed.map((each) => SLACK * each);
     this.solver = new Rodas(system, allowed);
@@ -214,7 +217,7 @@ export class AirRun {
     [this.fromRates, this.toRates] = [this.toRates, this.fromRates];
     this.fromS = this.toS;
     if (!this.isStarted) this.solver.start(this.from, this.fromRates);
-    let h = Math.min(this.stepS, this.longestS);
+    let h = min(this.stepS, this.longestS);
     let again = false;
     for (;;) {
       const error = this.tried(h);
@@ -226,7 +229,7 @@ export class AirRun {
           const longer = Rodas.following(h, error, this.errorBefore);
           this.errorBefore = error;
           // What has just been too long is not tried again at once.
-          this.stepS = latches.length > 0 ? FIRST_STEP_S : again ? Math.min(h, longer) : longer;
+          this.stepS = latches.length > 0 ? FIRST_STEP_S : again ? min(h, longer) : longer;
           this.due = latches;
           this.seeSilent();
           break;
@@ -348,7 +351,7 @@ export class AirRun {
   private feltWithin(latch: number, x: number, h: number): number {
     const or = this.orNode[latch]!;
     const felt = this.cubic(this.watched[latch]!, x, h);
-    const higher = or < 0 ? felt : Math.max(felt, this.cubic(or, x, h));
+    const higher = or < 0 ? felt : max(felt, this.cubic(or, x, h));
     return higher - this.system.outsidePa;
   }
 
@@ -372,7 +375,7 @@ export class AirRun {
       (3 * x2 - 2 * x3) * b +
       (x3 - x2) * slopeB;
     // Whatever is drawn between two pressures is one that air can have.
-    return Math.max(value, 0.5 * Math.min(a, b));
+    return max(value, 0.5 * min(a, b));
   }
 
   private sample(atS: number): void {
@@ -393,8 +396,8 @@ export class AirRun {
 
 /** A slope over a whole step, held down to what a curve that stays by its ends can have. */
 function heldDown(slope: number, rise: number, slack: number): number {
-  const most = (slope * rise > 0 ? 3 : 1) * Math.abs(rise) + slack;
-  return Math.min(most, Math.max(-most, slope));
+  const most = (slope * rise > 0 ? 3 : 1) * abs(rise) + slack;
+  return min(most, max(-most, slope));
 }
 
 function tolerances(system: AirSystem, share: number): Float64Array {
