@@ -1,9 +1,51 @@
 import { newUnitDraft } from '@keen-bleed/core';
-import { Twin } from '@keen-bleed/core/twin';
+import {
+  RoutinePlayer,
+  Twin,
+  type Act,
+  type Routine,
+  type RoutineStep,
+} from '@keen-bleed/core/twin';
 
 const PER_S = 10;
 const KPA_PER_PSI = 6.894757;
 const FULL_PSI = 150;
+
+const act = (...acts: readonly Act[]): RoutineStep => ({ step: 'act', acts });
+const wait = (s: number): RoutineStep => ({ step: 'wait', s });
+const pump = (psi: number, downS: number, upS: number): readonly RoutineStep[] => [
+  act({ kind: 'pedal', psi }),
+  wait(downS),
+  act({ kind: 'pedal', psi: 0 }),
+  wait(upS),
+];
+
+/** A test of a truck whose springs are off already. */
+const recorded: Routine = [
+  wait(5),
+  act({ kind: 'engine', rpm: 2100 }),
+  { step: 'at', s: 140 },
+  act({ kind: 'engine', rpm: 650 }),
+  {
+    step: 'repeat',
+    steps: pump(60, 2, 6),
+    until: { latch: 'governor', high: false },
+    most: 20,
+  },
+  wait(30),
+  act({ kind: 'engine', rpm: 2100 }),
+  { step: 'at', s: 260 },
+  act({ kind: 'engine', rpm: 0 }),
+  { step: 'at', s: 420 },
+  ...pump(FULL_PSI, 90, 5),
+  // Until there is no more to pump.
+  {
+    step: 'repeat',
+    steps: pump(FULL_PSI, 2, 2),
+    until: { needle: 'primary tank', under: 5 },
+    most: 20,
+  },
+];
 
 /** A made-up truck's test as a logger would have recorded it: a CSV of ten readings a second, in kPa. */
 export function makeLog(): string {
@@ -23,32 +65,12 @@ export function makeLog(): string {
   );
   twin.dash('park valve', true);
   twin.advanceTo(20);
+  const player = new RoutinePlayer(twin, recorded);
   const rows = ['time_s,Primary (kPa),Secondary (kPa)'];
-  let n = 0;
-  const to = (untilS: number) => {
-    for (; n / PER_S < untilS; n += 1) {
-      twin.advanceTo(20 + n / PER_S);
-      const kpa = (place: string) => (twin.psi(place) * KPA_PER_PSI).toFixed(1);
-      rows.push(`${(n / PER_S).toFixed(1)},${kpa('primary tank')},${kpa('secondary tank')}`);
-    }
-  };
-  const pump = (psi: number, downS: number, upS: number) => {
-    twin.ask('pedal', psi);
-    to(n / PER_S + downS);
-    twin.ask('pedal', 0);
-    to(n / PER_S + upS);
-  };
-  to(5);
-  twin.engine(2100);
-  to(140);
-  twin.engine(650);
-  while (twin.isHigh('governor')) pump(60, 2, 6);
-  to(n / PER_S + 30);
-  twin.engine(2100);
-  to(260);
-  twin.engine(0);
-  to(420);
-  pump(FULL_PSI, 90, 5);
-  for (let count = 0; count < 20; count += 1) pump(FULL_PSI, 2, 2);
+  for (let n = 0; !player.done; n += 1) {
+    player.advanceTo(20 + n / PER_S);
+    const kpa = (place: string) => (twin.psi(place) * KPA_PER_PSI).toFixed(1);
+    rows.push(`${(n / PER_S).toFixed(1)},${kpa('primary tank')},${kpa('secondary tank')}`);
+  }
   return rows.join('\n');
 }

@@ -1,6 +1,12 @@
 import type { GaugeChannel, SentSample } from '@keen-bleed/contract';
 import type { RigUnderTest } from '@keen-bleed/core';
-import { Twin } from '@keen-bleed/core/twin';
+import {
+  RoutinePlayer,
+  Twin,
+  type Act,
+  type Routine,
+  type RoutineStep,
+} from '@keen-bleed/core/twin';
 import type { SeededRandom } from '../random/seededRandom';
 
 /** Ten readings a second. */
@@ -27,19 +33,57 @@ const places: Readonly<Record<GaugeChannel, string>> = {
   supply: 'supply tank',
 };
 
+const act = (...acts: readonly Act[]): RoutineStep => ({ step: 'act', acts });
+const wait = (s: number): RoutineStep => ({ step: 'wait', s });
+const governor = (high: boolean): RoutineStep => ({
+  step: 'until',
+  until: { latch: 'governor', high },
+  mostS: 900,
+});
+/** Down for two seconds and up for two. */
+const fan = (until: Extract<RoutineStep, { step: 'repeat' }>['until']): RoutineStep => ({
+  step: 'repeat',
+  steps: [act({ kind: 'pedal', psi: FULL_PSI }), wait(2), act({ kind: 'pedal', psi: 0 }), wait(2)],
+  until,
+  most: 100,
+});
+
+/** A test as somebody in the cab does it: each part goes on until what it waits for has happened. */
+const test: Routine = [
+  act({ kind: 'engine', rpm: 2100 }, { kind: 'park', isIn: true }),
+  wait(3),
+  act({ kind: 'trailer', isIn: true }),
+  governor(true),
+  // The needle is left to stand where the climb stopped.
+  wait(20),
+  act({ kind: 'engine', rpm: 650 }),
+  fan({ latch: 'governor', high: false }),
+  wait(15),
+  act({ kind: 'engine', rpm: 2100 }),
+  governor(true),
+  wait(12),
+  act({ kind: 'engine', rpm: 0 }),
+  wait(110),
+  act({ kind: 'pedal', psi: FULL_PSI }),
+  wait(100),
+  act({ kind: 'pedal', psi: 0 }),
+  fan({ needle: 'primary tank', under: 18 }),
+  wait(15),
+  act({ kind: 'engine', rpm: 2100 }),
+];
+
 /**
  * A made-up wireless gauge set on a made-up rig that somebody runs through a test: built up to cut-out, fanned to
  * cut-in, held released and applied, fanned down past the warning and the pop-out, and built up again.
  */
 export class GaugeSet {
   private readonly twin: Twin;
+  private readonly player: RoutinePlayer;
   private readonly channels: readonly GaugeChannel[];
   private readonly seq = new Map<GaugeChannel, number>();
   private held: { due: number; sample: SentSample }[] = [];
   private nextMs: number;
   private silentUntilMs = 0;
-  private phase = 0;
-  private phaseFromS = 0;
 
   constructor(
     rig: RigUnderTest,
@@ -47,6 +91,7 @@ export class GaugeSet {
     private readonly random: SeededRandom,
   ) {
     this.twin = new Twin(rig, { tanksPsi: FOUND_PSI });
+    this.player = new RoutinePlayer(this.twin, test);
     this.channels = (['primary', 'secondary', 'supply'] as const).filter((channel) =>
       this.twin.hasPlace(places[channel]),
     );
@@ -59,8 +104,7 @@ export class GaugeSet {
     while (this.nextMs <= nowMs) {
       const atMs = this.nextMs;
       this.nextMs += SAMPLE_MS;
-      this.twin.advanceTo((atMs - this.startedMs) / 1000);
-      this.drive();
+      this.player.advanceTo((atMs - this.startedMs) / 1000);
       if (this.random.next() < GAP) this.silentUntilMs = atMs + GAP_MS;
       for (const channel of this.channels) {
         const seq = (this.seq.get(channel) ?? 0) + 1;
@@ -90,87 +134,5 @@ export class GaugeSet {
       sent.push(...due.map(({ sample }) => ({ ...sample, sentAtMs: atMs })));
     }
     return sent;
-  }
-
-  /** The hand and foot in the cab: each phase goes on until what it waits for has happened. */
-  private drive(): void {
-    const { twin } = this;
-    const forS = twin.timeS - this.phaseFromS;
-    const next = () => {
-      this.phase += 1;
-      this.phaseFromS = twin.timeS;
-    };
-    /** Down for two seconds and up for two. */
-    const fan = () => twin.ask('pedal', forS % 4 < 2 ? FULL_PSI : 0);
-    switch (this.phase) {
-      case 0:
-        twin.engine(2100);
-        twin.dash('park valve', true);
-        next();
-        break;
-      case 1:
-        if (forS > 3) {
-          twin.dash('trailer supply valve', true);
-          next();
-        }
-        break;
-      case 2:
-      case 6:
-        // The needle is left to stand where the climb stopped.
-        if (twin.isHigh('governor')) next();
-        break;
-      case 3:
-        if (forS > 20) {
-          twin.engine(650);
-          next();
-        }
-        break;
-      case 4:
-        fan();
-        if (!twin.isHigh('governor')) {
-          twin.ask('pedal', 0);
-          next();
-        }
-        break;
-      case 5:
-        if (forS > 15) {
-          twin.engine(2100);
-          next();
-        }
-        break;
-      case 7:
-        if (forS > 12) {
-          twin.engine(0);
-          next();
-        }
-        break;
-      case 8:
-        if (forS > 110) {
-          twin.ask('pedal', FULL_PSI);
-          next();
-        }
-        break;
-      case 9:
-        if (forS > 100) {
-          twin.ask('pedal', 0);
-          next();
-        }
-        break;
-      case 10:
-        fan();
-        if (twin.psi('primary tank') < 18) {
-          twin.ask('pedal', 0);
-          next();
-        }
-        break;
-      case 11:
-        if (forS > 15) {
-          twin.engine(2100);
-          next();
-        }
-        break;
-      default:
-        break;
-    }
   }
 }
