@@ -96,10 +96,7 @@ export class AirSlopes {
     add(jacobian, tables.heatByPressure[i]!, -warmth * fall * byPressure);
     add(jacobian, tables.own[tables.heat[i]!]!, -warmth * fall * byHeat);
     add(jacobian, tables.heatByWall[i]!, warmth * fall * byOver);
-    const perJoule = 1 / wallJPerK[i]!;
-    add(jacobian, tables.wallByPressure[i]!, byPressure * perJoule);
-    add(jacobian, tables.wallByHeat[i]!, byHeat * perJoule);
-    add(jacobian, tables.own[tables.wall[i]!]!, -(byOver + wallOutside[i]!) * perJoule);
+    add(jacobian, tables.own[tables.wall[i]!]!, -(byOver + wallOutside[i]!) / wallJPerK[i]!);
   }
 
   private passWays(jacobian: Float64Array, tables: AirTables): void {

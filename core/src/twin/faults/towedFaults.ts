@@ -7,6 +7,8 @@ import { fault, leak, narrowed, seat, shut, watery } from './makers';
 
 /** A cock that was not shut fully, or not at all. */
 const LEFT_OPEN = { from: 0.002, to: 1, on: 'log' } as const;
+/** Sonic conductance of a coupler's open end, m³/(s·Pa). */
+const OPEN_END = 4e-8;
 
 /** What can be wrong with a towed unit, by its place in the rig and what it is called. */
 export function towedFaults(unit: number, title: string, twin: Twin, freezes: boolean): Fault[] {
@@ -53,7 +55,10 @@ export function towedFaults(unit: number, title: string, twin: Twin, freezes: bo
         `${at}${way} open`,
         `${at}${way}`,
         { part: `${title} last ${way}`, title: 'left open at the end of the rig', hard: 1 },
-        [{ does: 'hold open', way: `${at}${way}`, share: LEFT_OPEN }],
+        [
+          { does: 'hold open', way: `${at}${way}`, share: LEFT_OPEN },
+          { does: 'pierce', way: `${at}${way}, open end`, conductance: OPEN_END },
+        ],
       ),
     );
   }

@@ -106,9 +106,9 @@ export function trailer(
   net.way('supply cock', supply, rearSupply, 4, { does: 'cock', part: 'supply-cock' });
   net.way('service cock', control, rearControl, 4, { does: 'cock', part: 'service-cock' });
   if (isLast) {
-    // Behind the last cocks there is nothing: what they let by is lost.
-    net.way('supply cock, open end', rearSupply, OUTSIDE, 4, { does: 'open end', ...red });
-    net.way('service cock, open end', rearControl, OUTSIDE, 4, { does: 'open end', ...blue });
+    // Behind the last cocks there is nothing: what one lets by that is left open is lost.
+    net.way('supply cock, open end', rearSupply, OUTSIDE, 0, { does: 'open end', ...red });
+    net.way('service cock, open end', rearControl, OUTSIDE, 0, { does: 'open end', ...blue });
   }
   return { supplyLine: rearSupply, serviceLine: rearControl };
 }

@@ -87,7 +87,8 @@ const said = ({ shown, signature }: FaultRow['shown'][number]): string => {
     ways.set(way, { when: [...before.when, when], scfm: Math.max(before.scfm, scfm) });
   }
   const heard = [...ways].map(
-    ([way, { when, scfm }]) => `*${way}* ${when.join(', ')} (${scfm < 10 ? scfm.toFixed(1) : scfm.toFixed(0)} scfm)`,
+    ([way, { when, scfm }]) =>
+      `*${way}* ${when.join(', ')} (${scfm < 10 ? scfm.toFixed(1) : scfm.toFixed(0)} scfm)`,
   );
   return [...figures, ...heard].join('; ') || '–';
 };

@@ -265,6 +265,8 @@ describe('the solver', () => {
       return slot === lu.slots ? 0 : jacobian[slot]!;
     };
     const isHeat = (i: number) => i >= nodeCount + system.asked.length;
+    const walls = (size - nodeCount - system.asked.length) / 2;
+    const isWall = (i: number) => i >= size - walls;
     const up = new Float64Array(size);
     const down = new Float64Array(size);
     for (let j = 0; j < size; j += 1) {
@@ -274,6 +276,8 @@ describe('the solver', () => {
       system.rates(moved(-d), down);
       for (let i = 0; i < size; i += 1) {
         expect(rates[i]).toBeCloseTo(plain[i]!, 6);
+        // What warms a wall is left out of the derivatives on purpose, all but its own.
+        if (isWall(i) && i !== j) continue;
         const numeric = (up[i]! - down[i]!) / (2 * d);
         const turned = isHeat(i) === isHeat(j) ? 1 : 1e3;
         const scale = Math.max(Math.abs(at(i, i)), Math.abs(numeric)) * turned;

@@ -10,8 +10,8 @@ const { abs, cbrt, max, min } = Math;
  * a moment later; what is wrong in a tank stays, and is read from a gauge.
  */
 const TANK_PA = 4;
-const CHAMBER_PA = 80;
-const LINE_PA = 200;
+const CHAMBER_PA = 40;
+const LINE_PA = 500;
 const HAND_PA = 1_000;
 const TOLERANCE_K = 0.02;
 const FIRST_STEP_S = 3e-3;
