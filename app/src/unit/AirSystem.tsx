@@ -1,6 +1,7 @@
-import type { Unit } from '@keen-bleed/contract';
+import type { AirDetails, Unit } from '@keen-bleed/contract';
 import {
   brakeTankVolumeIn3,
+  in3FromLitres,
   litresFromIn3,
   reservoirCheck,
   rounded,
@@ -19,6 +20,27 @@ import { VerdictSign } from '../ui/VerdictSign';
 const litres = (in3: number) => `${rounded(litresFromIn3(in3), 1)} L`;
 const in3 = (volume: number) => `${volume.toLocaleString('en-GB')} in³`;
 
+/** What is known of a unit's air beyond tanks and chambers, a line each. */
+function sayAirDetails(air: AirDetails): string[] {
+  const has = (fitted: boolean | undefined, what: string) =>
+    fitted === undefined ? null : fitted ? what : `no ${what}`;
+  return [
+    air.compressorLPerTurn !== undefined
+      ? `compressor of ${in3(Number(rounded(in3FromLitres(air.compressorLPerTurn), 1)))}, ${rounded(air.compressorLPerTurn, 2)} L a turn`
+      : null,
+    air.compressorPerEngineTurn !== undefined
+      ? `it turns ${rounded(air.compressorPerEngineTurn, 2)} times for one of the engine`
+      : null,
+    has(air.modulatingValve, 'modulating valve'),
+    has(air.antiCompounding, 'anti-compounding'),
+    air.stopLampSwitches === 'two' ? 'a stop-lamp switch a circuit' : null,
+    air.lowAirSwitches === 'supply-tank' ? 'one low-air switch, on the supply tank' : null,
+    air.dryerPurge === 'service-tank'
+      ? 'dryer purges from a service tank: its dip at cut-out is no leak'
+      : null,
+  ].filter((each) => each !== null);
+}
+
 /** A unit's air system in figures: tanks, chambers, governor, gauge, and the rule that binds them. */
 export function AirSystem({ unit }: { unit: Unit }) {
   const { unit: sayIn } = usePrefs();
@@ -36,6 +58,7 @@ export function AirSystem({ unit }: { unit: Unit }) {
       ? `static leak ${sayLimit({ min: null, max: maker.staticLeakMaxPsiPerMin }, 'psi/min', sayIn)}`
       : null,
   ].filter((each) => each !== null);
+  const airWords = unit.air ? sayAirDetails(unit.air) : [];
   return (
     <View>
       <Txt as="heading" heading={2}>
@@ -80,6 +103,13 @@ export function AirSystem({ unit }: { unit: Unit }) {
       <Line title="Circuits">
         <Txt>{`${unit.circuits}${unit.ports === 'numbers' ? ', numbered ports' : ''}`}</Txt>
       </Line>
+      {airWords.length > 0 ? (
+        <Line title="Known of it">
+          {airWords.map((words) => (
+            <Txt key={words}>{words}</Txt>
+          ))}
+        </Line>
+      ) : null}
       <Line title="Gauge">
         <Txt>{`0 to ${unit.gauge.top} ${unit.gauge.unit}, a line every ${unit.gauge.division}`}</Txt>
       </Line>

@@ -27,7 +27,8 @@ export function UnitEditor({ draftName, start, doTitle, save }: UnitEditorProps)
   const name = `${me.personId}/${draftName}`;
   const [kept] = useState(() => keptDraft(name));
   const { control, setValue, getValues, reset } = useForm<UnitForm>({
-    defaultValues: kept ?? start,
+    // What was kept before a box was new has none: that box begins as it would have.
+    defaultValues: { ...start, ...kept },
   });
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [trouble, setTrouble] = useState<string | null>(null);

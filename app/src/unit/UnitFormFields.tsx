@@ -3,6 +3,7 @@ import { hasCompressor, newUnitDraft, usualGauge } from '@keen-bleed/core';
 import { useWatch, type Control, type UseFormSetValue } from 'react-hook-form';
 import { View } from 'react-native';
 import { space } from '../theme/space';
+import { AirDetailFields } from './AirDetailFields';
 import { ChamberFields } from './ChamberFields';
 import { formBoxes } from './formBoxes';
 import { Part, Row } from './FormPart';
@@ -19,6 +20,7 @@ interface UnitFormFieldsProps {
 export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsProps) {
   const kind = useWatch({ control, name: 'kind' });
   const pressureUnit = useWatch({ control, name: 'pressureUnit' });
+  const volumeUnit = useWatch({ control, name: 'volumeUnit' });
   const gaugeUnit = useWatch({ control, name: 'gaugeUnit' });
   const buildYear = useWatch({ control, name: 'buildYear' });
   const powered = hasCompressor(kind);
@@ -73,6 +75,10 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
             {text('cutOut', 'Governor cut-out', pressureUnit)}
           </Row>
         </Part>
+      ) : null}
+
+      {powered ? (
+        <AirDetailFields control={control} problems={problems} volumeUnit={volumeUnit} />
       ) : null}
 
       <Part title="Gauge in the cab">

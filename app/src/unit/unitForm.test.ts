@@ -1,3 +1,4 @@
+import type { AirDetails } from '@keen-bleed/contract';
 import { newUnitDraft } from '@keen-bleed/core';
 import { draftOf, formOf, problemsByBox, type UnitForm } from './unitForm';
 
@@ -24,6 +25,29 @@ describe('the unit form', () => {
       makerLimits: { buildUpMaxS: 40 },
     };
     expect(draft(formOf(start, 'psi'))).toEqual(start);
+  });
+
+  it('gives back what is known of the compressor and valves, in either unit', () => {
+    const air: AirDetails = {
+      compressorLPerTurn: 0.3,
+      compressorPerEngineTurn: 1.25,
+      compressorClearance: 0.06,
+      modulatingValve: false,
+      antiCompounding: true,
+      stopLampSwitches: 'two',
+      lowAirSwitches: 'supply-tank',
+      dryerPurge: 'service-tank',
+    };
+    const start = { ...newUnitDraft('tractor', 2012), number: '7', name: 'Tractor', air };
+    expect(draft(formOf(start, 'bar'))).toEqual(start);
+    const inPsi = formOf(start, 'psi');
+    expect(inPsi.displacement).toBe('18.3');
+    expect(draft(inPsi).air?.compressorLPerTurn).toBeCloseTo(0.3, 3);
+    // What a unit without a compressor cannot have is not sent, whatever the boxes still hold.
+    const towed = formOf({ ...newUnitDraft('trailer', 2012), number: '8', name: 'Box' }, 'psi');
+    expect(draft({ ...towed, modulatingValve: 'fitted' }).air).toBeUndefined();
+    expect(problems(filled({ displacement: '9000' })).displacement).toMatch(/displacement/i);
+    expect(problems(filled({ clearancePercent: 'wide' })).clearancePercent).toBeDefined();
   });
 
   it('takes bar and litres, and keeps psi and cubic inches', () => {

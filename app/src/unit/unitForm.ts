@@ -1,4 +1,5 @@
 import type {
+  AirDetails,
   ChamberType,
   FieldProblem,
   GaugeCheck,
@@ -18,6 +19,9 @@ import {
   fromPsi,
 } from '@keen-bleed/core';
 
+/** Whether a part is there: as on most such units, where nobody has looked. */
+export type Fitted = 'usual' | 'fitted' | 'none';
+
 /** What stands in the boxes of the form: text as typed, in the units the person chose. */
 export interface UnitForm {
   number: string;
@@ -32,6 +36,15 @@ export interface UnitForm {
   pressureUnit: PressureUnit;
   cutIn: string;
   cutOut: string;
+  /** Each turn of the compressor, in `volumeUnit`; empty where it is not known. */
+  displacement: string;
+  turnsPerEngineTurn: string;
+  clearancePercent: string;
+  modulatingValve: Fitted;
+  antiCompounding: Fitted;
+  stopLampSwitches: 'usual' | 'two';
+  lowAirSwitches: 'usual' | 'supply-tank';
+  dryerPurge: 'usual' | 'service-tank';
   gaugeUnit: PressureUnit;
   gaugeDivision: string;
   gaugeTop: string;
@@ -50,12 +63,16 @@ export interface UnitForm {
 const shown = (value: number | undefined, places = 2) =>
   value === undefined ? '' : rounded(value, places);
 
+const fitted = (value: boolean | undefined): Fitted =>
+  value === undefined ? 'usual' : value ? 'fitted' : 'none';
+
 /** Puts a draft into the boxes. */
 export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
   const pressure = (psi: number | undefined) =>
     psi === undefined ? '' : shown(fromPsi(psi, pressureUnit));
   const { makerLimits: maker, governor, gauge } = draft;
   const volumeUnit = pressureUnit === 'psi' ? 'in3' : 'L';
+  const air = draft.air ?? {};
   return {
     number: draft.number,
     name: draft.name,
@@ -76,6 +93,15 @@ export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
     pressureUnit,
     cutIn: pressure(governor?.cutInPsi),
     cutOut: pressure(governor?.cutOutPsi),
+    displacement: displacementText(air.compressorLPerTurn, volumeUnit),
+    turnsPerEngineTurn: shown(air.compressorPerEngineTurn),
+    clearancePercent:
+      air.compressorClearance === undefined ? '' : shown(air.compressorClearance * 100),
+    modulatingValve: fitted(air.modulatingValve),
+    antiCompounding: fitted(air.antiCompounding),
+    stopLampSwitches: air.stopLampSwitches === 'two' ? 'two' : 'usual',
+    lowAirSwitches: air.lowAirSwitches === 'supply-tank' ? 'supply-tank' : 'usual',
+    dryerPurge: air.dryerPurge === 'service-tank' ? 'service-tank' : 'usual',
     gaugeUnit: gauge.unit,
     gaugeDivision: shown(gauge.division),
     gaugeTop: shown(gauge.top),
@@ -89,6 +115,12 @@ export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
     gaugeChecks: draft.gaugeChecks,
     testEveryDays: String(draft.testEveryDays),
   };
+}
+
+/** A displacement in the unit of the tanks' volumes; empty where it is not known. */
+function displacementText(litres: number | undefined, unit: UnitForm['volumeUnit']): string {
+  if (litres === undefined) return '';
+  return shown(unit === 'L' ? litres : in3FromLitres(litres), unit === 'L' ? 3 : 1);
 }
 
 /** A number as people type it: a comma may stand for the point. Text that is none comes out as it is. */
@@ -110,6 +142,9 @@ const boxOf: Readonly<Record<string, string>> = {
   'governor.cutOutPsi': 'cutOut',
   'gauge.division': 'gaugeDivision',
   'gauge.top': 'gaugeTop',
+  'air.compressorLPerTurn': 'displacement',
+  'air.compressorPerEngineTurn': 'turnsPerEngineTurn',
+  'air.compressorClearance': 'clearancePercent',
   'makerLimits.buildUpMaxS': 'makerBuildUpS',
   'makerLimits.cutOutMinPsi': 'makerCutOutMin',
   'makerLimits.cutOutMaxPsi': 'makerCutOutMax',
@@ -132,6 +167,9 @@ export function problemsByBox(problems: readonly FieldProblem[]): Record<string,
   );
 }
 
+const known = (key: keyof AirDetails, value: Fitted) =>
+  value === 'usual' ? {} : { [key]: value === 'fitted' };
+
 /** Reads the boxes: a draft that passes every check the server makes, or what is wrong with them. */
 export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: FieldProblem[] } {
   const psi = (text: string) => converted(text, (value) => toPsi(value, form.pressureUnit));
@@ -141,6 +179,20 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
     );
   const given = (key: string, text: string, read: (text: string) => number | string) =>
     text.trim() === '' ? {} : { [key]: read(text) };
+  const air = {
+    ...given('compressorLPerTurn', form.displacement, (text) =>
+      converted(text, (value) => (form.volumeUnit === 'L' ? value : litresFromIn3(value))),
+    ),
+    ...given('compressorPerEngineTurn', form.turnsPerEngineTurn, number),
+    ...given('compressorClearance', form.clearancePercent, (text) =>
+      converted(text, (value) => value / 100),
+    ),
+    ...known('modulatingValve', form.modulatingValve),
+    ...known('antiCompounding', form.antiCompounding),
+    ...(form.stopLampSwitches === 'two' ? { stopLampSwitches: 'two' } : {}),
+    ...(form.lowAirSwitches === 'usual' ? {} : { lowAirSwitches: form.lowAirSwitches }),
+    ...(form.dryerPurge === 'usual' ? {} : { dryerPurge: form.dryerPurge }),
+  };
   const candidate = {
     number: form.number.trim(),
     name: form.name.trim(),
@@ -160,6 +212,8 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
     governor: hasCompressor(form.kind)
       ? { cutInPsi: psi(form.cutIn), cutOutPsi: psi(form.cutOut) }
       : null,
+    // Nothing is known of a unit that makes no air, or where every box is as usual.
+    ...(hasCompressor(form.kind) && Object.keys(air).length > 0 ? { air } : {}),
     gauge: {
       unit: form.gaugeUnit,
       division: number(form.gaugeDivision),

@@ -102,6 +102,7 @@ export const demoFleet: readonly DemoUnit[] = [
         { type: '30', count: 2, springBrake: false },
       ],
       governor: { cutInPsi: 85, cutOutPsi: 105 },
+      air: { lowAirSwitches: 'supply-tank' },
       gauge: { unit: 'psi', division: 5, top: 150 },
       makerLimits: { cutOutMinPsi: 95, cutOutMaxPsi: 115, cutInMinPsi: 80 },
     },
@@ -137,7 +138,7 @@ export const demoFleet: readonly DemoUnit[] = [
     lastTestDaysAgo: 48,
   },
   {
-    draft: base('tractor', '11', 'Tractor', 2012),
+    draft: { ...base('tractor', '11', 'Tractor', 2012), air: { modulatingValve: false } },
     // Loses air only with the parking brakes released; mended half a year ago, and it shows.
     story: (t) => ({
       ...healthy({ buildUpS: 30 })(),
@@ -147,7 +148,11 @@ export const demoFleet: readonly DemoUnit[] = [
     lastTestDaysAgo: 17,
   },
   {
-    draft: { ...base('truck', '04', 'Tipper', 2011), testEveryDays: 60 },
+    draft: {
+      ...base('truck', '04', 'Tipper', 2011),
+      testEveryDays: 60,
+      air: { compressorLPerTurn: 0.32, compressorPerEngineTurn: 1 },
+    },
     // A tired compressor: now past its limit.
     story: (t) => ({
       ...healthy({ leakPsiPerMin: 1 })(),
@@ -186,6 +191,8 @@ export const demoFleet: readonly DemoUnit[] = [
     draft: {
       ...base('bus', '02', 'Crew bus', 2018),
       testEveryDays: 45,
+      // Its needle dips a little at each cut-out: the dryer takes its purge from the primary tank.
+      air: { dryerPurge: 'service-tank', stopLampSwitches: 'two' },
       gaugeChecks: [
         { gauge: 'primary', dashPsi: 100, masterPsi: 102, atMs: Date.UTC(2026, 2, 3, 9) },
       ],
