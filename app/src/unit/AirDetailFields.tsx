@@ -24,13 +24,9 @@ export function AirDetailFields({ control, problems, volumeUnit }: AirDetailFiel
       lead="Only what you know. What is left open is taken to be as it usually is on such a unit."
     >
       <Row>
-        {text(
-          'displacement',
-          'Swept in one turn of the compressor',
-          volumeUnit === 'L' ? 'L' : 'in³',
-        )}
-        {text('turnsPerEngineTurn', 'Its turns for one of the engine')}
-        {text('clearancePercent', 'Clearance', '% of the swept volume')}
+        {text('displacement', 'Displacement', volumeUnit === 'L' ? 'L a turn' : 'in³ a turn')}
+        {text('turnsPerEngineTurn', 'Drive ratio', 'to the engine')}
+        {text('clearancePercent', 'Clearance', '%')}
       </Row>
       <Row>
         {segments('modulatingValve', 'Spring brake modulating valve', FITTED)}
@@ -45,6 +41,8 @@ export function AirDetailFields({ control, problems, volumeUnit }: AirDetailFiel
           { value: 'usual', title: 'one a tank' },
           { value: 'supply-tank', title: 'one, supply tank' },
         ])}
+      </Row>
+      <Row>
         {segments('dryerPurge', 'Dryer purges from', [
           { value: 'usual', title: 'its own volume' },
           { value: 'service-tank', title: 'a service tank' },

@@ -104,7 +104,7 @@ export function AirSystem({ unit }: { unit: Unit }) {
         <Txt>{`${unit.circuits}${unit.ports === 'numbers' ? ', numbered ports' : ''}`}</Txt>
       </Line>
       {airWords.length > 0 ? (
-        <Line title="Known of it">
+        <Line title="Compressor and valves">
           {airWords.map((words) => (
             <Txt key={words}>{words}</Txt>
           ))}
