@@ -57,11 +57,12 @@ export function useLog<K extends LogKindName, S extends LogState>(
       now.current = log;
       setLoaded({ standing: 'here', device: kept.log, log, lane, count: log.facts.length });
     };
-    // One after the other: two loads at once could end in the wrong order.
-    let loading = load().then(countWaiting);
-    const stop = onLogChanged(id, () => {
-      loading = loading.then(load);
-    });
+    // In turn with what is recorded: what was read before a mark was kept must not be shown after it.
+    const inTurn = (does: () => Promise<unknown>) => {
+      queue.current = queue.current.then(does).catch(() => undefined);
+    };
+    inTurn(() => load().then(countWaiting));
+    const stop = onLogChanged(id, () => inTurn(load));
     return () => {
       stale = true;
       stop();

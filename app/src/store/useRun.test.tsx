@@ -4,6 +4,7 @@ import { roadTest } from '@keen-bleed/core';
 import { useLayoutEffect } from 'react';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { doing, onPage } from '../test/onPage';
+import type * as kept from './kept';
 import { laneOf } from './kept';
 import { folded, keptLog, openOnDevice, unsentFacts } from './logs';
 import { recordFact } from './recordFact';
@@ -11,6 +12,19 @@ import { runHeaderOf } from './startRun';
 import { tellTabs } from './tabs';
 import type { LiveLog } from './useLog';
 import { useRun, type NewRunFact } from './useRun';
+
+/** Who waits for the lane, while it is held up; null where it is not. */
+let mockSlow: (() => void)[] | null = null;
+jest.mock('./kept', () => {
+  const real = jest.requireActual<typeof kept>('./kept');
+  return {
+    ...real,
+    laneOf: async (who: Parameters<typeof real.laneOf>[0]) => {
+      if (mockSlow) await new Promise<void>((resolve) => mockSlow?.push(resolve));
+      return real.laneOf(who);
+    },
+  };
+});
 
 globalThis.structuredClone ??= (value: unknown) => JSON.parse(JSON.stringify(value)) as never;
 globalThis.fetch = () => Promise.reject(new TypeError('no network here'));
@@ -64,6 +78,13 @@ async function loaded(until = () => seen !== 'loading'): Promise<void> {
   }
 }
 
+/** Lets so many turns of the event loop pass. */
+const turns = async (count: number): Promise<void> => {
+  for (let turn = 0; turn < count; turn += 1) {
+    await doing(() => new Promise<void>((resolve) => setTimeout(resolve, 0)));
+  }
+};
+
 describe('a run on this device', () => {
   it('has each fact in the store before it is said to be kept', async () => {
     const { page, id } = await opened();
@@ -110,6 +131,23 @@ describe('a run on this device', () => {
     await doing(() => Promise.all([record(mark('from', 85)), record(mark('to', 100))]));
     expect(await keptSeqs(id)).toEqual([1, 2, 3]);
     expect(state().step?.id).toBe('cut-out');
+    await page.leave();
+  });
+
+  it('keeps a mark on the screen that is made while the store is read for another reason', async () => {
+    const { page, id } = await opened();
+    await doing(() => live().record(ready));
+    // The server has confirmed: the store is read anew. The pad is pressed once that has been read, before it is shown.
+    mockSlow = [];
+    tellTabs(id);
+    await loaded(() => mockSlow?.length === 1);
+    const recorded = live().record(mark('from', 85));
+    await turns(20);
+    mockSlow?.forEach((go) => go());
+    mockSlow = null;
+    await doing(() => recorded);
+    await turns(20);
+    expect(state().marks).toMatchObject([{ key: 'from', readingPsi: 85 }]);
     await page.leave();
   });
 
