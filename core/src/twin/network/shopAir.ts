@@ -13,9 +13,8 @@ export function shopAir(net: NetworkBuilder): number {
 }
 
 /** The shop's air, to be joined to a powered unit: at the fill port of its supply tank, and at the feed of its springs. */
-export function shopAirTo(net: NetworkBuilder, supplyTank: number, parkLine: number | null): void {
+export function shopAirTo(net: NetworkBuilder, supplyTank: number, parkFeed: number): void {
   const shop = shopAir(net);
   net.way('shop air to the service port', shop, supplyTank, 3, { does: 'shop valve' });
-  if (parkLine !== null)
-    net.way('shop air to the park feed', shop, parkLine, 3, { does: 'shop valve' });
+  net.way('shop air to the park feed', shop, parkFeed, 6, { does: 'shop valve' });
 }

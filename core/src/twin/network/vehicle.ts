@@ -80,7 +80,7 @@ export function vehicle(
     parkRelay(net, unit, { parkLine, rearFeed, dash, springs, primary, frontSignal });
   }
   switches(net, unit, tanks, { frontSignal, rearSignal });
-  if (options.shopAir) shopAirTo(net, tanks.supply, parkLine >= 0 ? parkLine : null);
+  if (options.shopAir) shopAirTo(net, tanks.supply, dash);
   if (!options.tows) return null;
   return numbered && parkLine >= 0
     ? numberedTrailer(net, { dash, frontSignal, rearSignal, parkLine })
