@@ -3,14 +3,13 @@ import {
   needlePsi,
   trembleAt,
   usualSeenGauge,
+  type DrawnRig,
   type Twin,
 } from '@keen-bleed/core/twin';
 import type { BayFrame, BaySetup } from './bayProtocol';
 
 /** What the rig stands with when it is walked up to: parked overnight, part of its air gone. */
 export const FOUND_PSI = 60;
-/** A dial shows up to so much too little or too much, psi: half of what it may, 7 % [std: 49 CFR 571.121 S5.1.4]. */
-const DIAL_ERROR_PSI = 4;
 
 /** A gauge in front of the technician: where it is teed in, its own error, and where its needle stands. */
 export interface Dial {
@@ -37,17 +36,19 @@ function titledDials(
   ];
 }
 
-/** The rig's gauges, each with an error of its own; `random` draws from 0 to 1. */
+/** The rig's gauges, each with an error of its own. */
 export const bayDials = (
   twin: Twin,
   rig: BaySetup['rig'],
   tankPlace: string,
-  random: () => number,
-): Dial[] =>
-  titledDials(twin, rig, tankPlace).map((dial) => ({
+  { needleErrorPsi }: Pick<DrawnRig, 'needleErrorPsi'>,
+): Dial[] => {
+  const { primary, secondary } = needleErrorPsi;
+  return titledDials(twin, rig, tankPlace).map((dial, n) => ({
     ...dial,
-    errorPsi: (2 * random() - 1) * DIAL_ERROR_PSI,
+    errorPsi: n === 0 ? primary : secondary,
   }));
+};
 
 /** Lets each needle follow its place for so long, s. */
 export function followPlaces(dials: readonly Dial[], twin: Twin, elapsedS: number): void {

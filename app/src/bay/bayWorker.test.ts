@@ -18,7 +18,6 @@ const setup = (change: Partial<BaySetup> = {}): BaySetup => ({
   ...change,
 });
 
-
 /** A Bay with a clock that only goes when it is told to. */
 function bayAt(given: BaySetup) {
   let nowMs = 0;
@@ -64,8 +63,8 @@ describe('the Bay', () => {
     }
     expect(frame().warning).toBe(false);
     expect(blew).toBe(true);
-    // Half divisions of two psi, and a dial that is a little off.
-    expect(frame().needles[0]?.psi).toBeGreaterThanOrEqual(108);
+    // Half divisions of two psi, a rig that differs from its paper, and a dial that may be 7 % off.
+    expect(frame().needles[0]?.psi).toBeGreaterThanOrEqual(95);
     expect((frame().needles[0]?.psi ?? 0.5) % 1).toBe(0);
   });
 
@@ -90,7 +89,7 @@ describe('the Bay', () => {
     ).toMatchObject({ right: false, wrongParts: 1 });
   });
 
-  it('has dials that are off by their seed, each its own, within half of what they may be', () => {
+  it('has dials that are off by their seed, each its own, within the 7 % of cut-out that they may be', () => {
     const off = (seed: number) => {
       const { placeAt, frame, pass } = bayAt(setup({ seed }));
       pass(20);
@@ -102,13 +101,15 @@ describe('the Bay', () => {
     expect(off(3)).toEqual(off(3));
     const all = [1, 2, 3, 4, 5, 6].flatMap(off);
     // The half division of reading it comes on top.
-    for (const error of all) expect(Math.abs(error)).toBeLessThanOrEqual(4.5);
+    for (const error of all) expect(Math.abs(error)).toBeLessThanOrEqual(0.07 * 125 + 0.5);
     expect(Math.max(...all) - Math.min(...all)).toBeGreaterThan(2);
   });
 
   it('works a trailer alone from the shop: its tank and its service hose have a gauge each', () => {
     const trailer = madeUpUnit('trailer', { number: '22', name: 'trailer' });
-    const { bay, opened, placeAt, frame, pass } = bayAt(setup({ rig: { unit: trailer, towed: [] } }));
+    const { bay, opened, placeAt, frame, pass } = bayAt(
+      setup({ rig: { unit: trailer, towed: [] } }),
+    );
     const ids = [...opened.exhausts, ...opened.joints].map(({ id }) => id);
     expect(ids).not.toContain('shop service valve: exhaust');
     expect(ids).not.toContain('shop service hose');

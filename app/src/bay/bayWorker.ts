@@ -1,5 +1,6 @@
 import {
   deviceStates,
+  drawRig,
   drawsOf,
   effectsOf,
   faultsOf,
@@ -99,11 +100,14 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       checks = 0;
       const { rig, outsideC, heightM, load } = setup;
       const twin = new Twin(rig, { outsideC, heightM, load, tanksPsi: FOUND_PSI, shopAir: true });
+      // Like any rig in the yard it differs from its paper, and its needles are off: by the seed.
+      const drawn = drawRig(rig, setup.seed);
+      twin.apply(drawn.effects);
       const cab = parkedCab(twin);
       const random = drawsOf(setup.seed).even;
       const faults = hideFaults(twin, setup, random);
       const described = describeBay(twin, rig, outsideC);
-      const dials = bayDials(twin, rig, described.gaugePlace, random);
+      const dials = bayDials(twin, rig, described.gaugePlace, drawn);
       bay = { setup, twin, faults, dials, cab };
       lastMs = nowMs();
       send();

@@ -7,6 +7,8 @@ import type { CouplerState } from './couplerState';
 export type Effect =
   /** A hole to outside air; sonic conductance, m³/(s·Pa). */
   | { does: 'leak'; place: string; conductance: number }
+  /** What a sound rig loses there, thinly spread over its joints: no soap shows it. */
+  | { does: 'seep'; place: string; conductance: number }
   /** A way never closes further than by this share of its bore. */
   | { does: 'hold open'; way: string; share: number }
   /** A way passes at most this share. */

@@ -49,6 +49,7 @@ export interface SavedTwin {
   engineRpm: number;
   engineChanges: readonly EngineChange[];
   drying: number;
+  seepage: Float64Array;
 }
 
 /** The physics of one rig in one place, driven by hand and foot. Deterministic: the same moves give the same run. */
@@ -58,6 +59,8 @@ export class Twin {
   private readonly places: ReadonlyMap<string, number>;
   private readonly ways: ReadonlyMap<string, number>;
   private readonly latches: ReadonlyMap<string, number>;
+  /** By place: how much of its leak is what a sound rig loses too; m³/(s·Pa). */
+  readonly seepage: Float64Array;
   /** Share of the vapour that the dryer takes out, against a sound one. */
   drying = 1;
   private engineRpm = 0;
@@ -85,6 +88,7 @@ export class Twin {
     system.asked.fill(LET_GO_PA);
     system.changed();
     this.system = system;
+    this.seepage = new Float64Array(network.nodes.length);
     // Of the cocks those of the last unit are shut: behind it there is nothing.
     const last = Math.max(...network.elements.map(({ unit }) => unit));
     network.elements.forEach(({ does, unit }, e) => {
@@ -285,17 +289,19 @@ export class Twin {
       engineRpm: this.engineRpm,
       engineChanges: [...this.engineChanges],
       drying: this.drying,
+      seepage: this.seepage.slice(),
     };
   }
 
   /** Goes back to a moment of this twin, or of another of the same network, and runs on from there. */
-  restore({ run, settings, engineRpm, engineChanges, drying }: SavedTwin): void {
+  restore({ run, settings, engineRpm, engineChanges, drying, seepage }: SavedTwin): void {
     this.system.restore(settings);
     this.run.restore(run);
     this.engineRpm = engineRpm;
     this.engineChanges.length = 0;
     this.engineChanges.push(...engineChanges);
     this.drying = drying;
+    this.seepage.set(seepage);
   }
 
   /** Flow through a way at the moment asked for last, kg/s, from its first end to its second. */
@@ -316,6 +322,12 @@ export class Twin {
       case 'leak':
         system.leak[this.placeOf(effect.place)]! += effect.conductance;
         break;
+      case 'seep': {
+        const place = this.placeOf(effect.place);
+        system.leak[place]! += effect.conductance;
+        this.seepage[place]! += effect.conductance;
+        break;
+      }
       case 'hold open': {
         const way = this.wayOf(effect.way);
         system.floor[way] = Math.min(1, system.floor[way]! + effect.share);

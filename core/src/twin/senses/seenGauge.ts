@@ -22,7 +22,7 @@ export function needlePsi(
   elapsedS: number,
 ): number {
   // A dial that stands at its stop with no air shows no error there.
-  const shownPsi = truePsi <= 1 ? Math.max(0, truePsi) : truePsi + seen.errorPsi;
+  const shownPsi = truePsi <= 1 ? Math.max(0, truePsi) : Math.max(0, truePsi + seen.errorPsi);
   const share = 1 - Math.exp(-elapsedS / seen.dampingS);
   return beforePsi + (shownPsi - beforePsi) * share;
 }

@@ -21,12 +21,12 @@ export function exhaustsOf(twin: Twin): string[] {
     .map(({ id }) => id);
 }
 
-/** Air lost at a joint now, scfm. */
+/** Air lost at a joint now, beside what a sound rig loses thinly over all of them, scfm. */
 export function lossAt(twin: Twin, place: string): number {
   const node = twin.system.network.nodes.findIndex(({ id }) => id === place);
-  const leak = twin.system.leak[node] ?? 0;
+  const leak = (twin.system.leak[node] ?? 0) - (twin.seepage[node] ?? 0);
   const pa = twin.run.state[node] ?? twin.system.outsidePa;
-  if (leak === 0 || pa <= twin.system.outsidePa) return 0;
+  if (leak <= 0 || pa <= twin.system.outsidePa) return 0;
   return scfmOf(massFlowKgPerS(pa, twin.system.outsidePa, leak, 0.5));
 }
 

@@ -43,7 +43,7 @@ describe('rigs drawn from the spread', () => {
 
   it('leak 0.005 to 0.12 scfm a circuit, by the median 0.03', () => {
     const scfm = draws.flatMap(({ effects }) =>
-      effects.flatMap((each) => (each.does === 'leak' ? each.conductance / 5.577e-10 : [])),
+      effects.flatMap((each) => (each.does === 'seep' ? each.conductance / 5.577e-10 : [])),
     );
     expect(Math.min(...scfm)).toBeGreaterThan(0.0049);
     expect(Math.max(...scfm)).toBeLessThan(0.1201);

@@ -148,7 +148,7 @@ const leaks = (twin: Twin): Nuisance[] =>
     most: deviations(MOST_LEAK_SCFM),
     does: [
       {
-        does: 'leak',
+        does: 'seep',
         place,
         conductance: ratios(
           conductanceOf(LEAK_MEDIAN_SCFM),
