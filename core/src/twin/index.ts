@@ -19,6 +19,7 @@ export { driveByTheBook, REFERENCE_S, referenceRoutine } from './routine/referen
 export { actOn, type Act, type HandBrake } from './routine/act';
 export { played, RoutinePlayer } from './routine/player';
 export { atDash, exactReader, type Reader } from './routine/reader';
+export { act, pump, wait } from './routine/steps';
 export type { Routine, RoutineStep, Sight, Sighting, Until } from './routine/routine';
 export { drawsOf, type Draws } from './random';
 export { drawRig, type DrawnRig } from './spread/drawnRig';

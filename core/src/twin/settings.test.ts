@@ -90,6 +90,11 @@ describe('time', () => {
     );
   });
 
+  it('is not gone back in to another rig’s moment', () => {
+    const moment = released(truck).save();
+    expect(() => new Twin(semi).restore(moment)).toThrow('plumbed otherwise');
+  });
+
   it('asks for flows once: the same moment is not solved again for each valve', () => {
     const twin = released(semi);
     void twin.flowKgPerS('discharge');

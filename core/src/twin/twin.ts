@@ -241,8 +241,12 @@ export class Twin {
 
   /** Makes it other than it was described, all at once; what is there already stays. */
   apply(effects: readonly Effect[]): void {
-    for (const effect of effects) this.put(effect);
-    this.changed();
+    try {
+      for (const effect of effects) this.put(effect);
+    } finally {
+      // What came before one of a part that is not there counts all the same.
+      this.changed();
+    }
   }
 
   /** A way passes at most this share of what it did. */

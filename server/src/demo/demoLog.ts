@@ -1,24 +1,9 @@
 import { newUnitDraft } from '@keen-bleed/core';
-import {
-  RoutinePlayer,
-  Twin,
-  type Act,
-  type Routine,
-  type RoutineStep,
-} from '@keen-bleed/core/twin';
+import { act, pump, RoutinePlayer, Twin, wait, type Routine } from '@keen-bleed/core/twin';
 
 const PER_S = 10;
 const KPA_PER_PSI = 6.894757;
 const FULL_PSI = 150;
-
-const act = (...acts: readonly Act[]): RoutineStep => ({ step: 'act', acts });
-const wait = (s: number): RoutineStep => ({ step: 'wait', s });
-const pump = (psi: number, downS: number, upS: number): readonly RoutineStep[] => [
-  act({ kind: 'pedal', psi }),
-  wait(downS),
-  act({ kind: 'pedal', psi: 0 }),
-  wait(upS),
-];
 
 /** A test of a truck whose springs are off already. */
 const recorded: Routine = [

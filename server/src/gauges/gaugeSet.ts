@@ -1,9 +1,11 @@
 import type { GaugeChannel, SentSample } from '@keen-bleed/contract';
 import type { RigUnderTest } from '@keen-bleed/core';
 import {
+  act,
+  pump,
   RoutinePlayer,
   Twin,
-  type Act,
+  wait,
   type Routine,
   type RoutineStep,
 } from '@keen-bleed/core/twin';
@@ -33,8 +35,6 @@ const places: Readonly<Record<GaugeChannel, string>> = {
   supply: 'supply tank',
 };
 
-const act = (...acts: readonly Act[]): RoutineStep => ({ step: 'act', acts });
-const wait = (s: number): RoutineStep => ({ step: 'wait', s });
 const governor = (high: boolean): RoutineStep => ({
   step: 'until',
   until: { latch: 'governor', high },
@@ -43,7 +43,7 @@ const governor = (high: boolean): RoutineStep => ({
 /** Down for two seconds and up for two. */
 const fan = (until: Extract<RoutineStep, { step: 'repeat' }>['until']): RoutineStep => ({
   step: 'repeat',
-  steps: [act({ kind: 'pedal', psi: FULL_PSI }), wait(2), act({ kind: 'pedal', psi: 0 }), wait(2)],
+  steps: pump(FULL_PSI, 2, 2),
   until,
   most: 100,
 });

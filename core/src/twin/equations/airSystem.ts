@@ -168,6 +168,8 @@ export class AirSystem implements WaySettings, PlaceSettings {
 
   /** Goes back to settings of this system, or of another of the same network. */
   restore({ of, settings, outsidePa, outsideK, turns, compressor, version }: SavedSettings): void {
+    if (settings.length !== this.settings.length)
+      throw new Error('These settings are of a rig that is plumbed otherwise.');
     this.turns = turns;
     this.compressor = compressor;
     if (of === this && version === this.version) return;

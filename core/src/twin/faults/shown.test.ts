@@ -185,7 +185,7 @@ describe('what a fault shows where it acts', () => {
       const twin = new Twin(truck, { tanksPsi: 100 });
       if (id) set(twin, id);
       twin.engine(1400);
-      twin.advanceTo(120);
+      twin.advanceTo(180);
       return twin;
     };
     const low = built('safety valve low');

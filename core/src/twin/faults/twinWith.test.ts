@@ -91,14 +91,14 @@ describe('the faults of whatever a shop may have', () => {
 describe.each(Object.entries(rigs))('a twin with faults: %s', (_, rig) => {
   const apart = (fault: Fault) => {
     const twin = new Twin(rig, site);
-    twin.apply(effectsOf(fault, 0.8));
+    twin.apply(effectsOf(fault, 0.6));
     return twin;
   };
 
   it('reads the same whether or not both sides are told apart, as long as they are alike', () => {
     let merged = 0;
     for (const fault of faultsOf(rig, -10)) {
-      const twin = twinWith(rig, [[fault, 0.8]], site);
+      const twin = twinWith(rig, [[fault, 0.6]], site);
       const isMerged = !twin.hasPlace('rear right');
       expect([fault.id, isMerged]).toEqual([fault.id, fault.oneSide !== true]);
       if (!isMerged) continue;

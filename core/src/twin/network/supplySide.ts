@@ -5,7 +5,7 @@ import { litresFromIn3, pa } from './pascal';
 import type { PlaceKind } from './placeKinds';
 
 /** Swept by the usual compressor at each of its own turns, L, which are the engine's [trade: 0.3 to 0.45 each engine turn]. */
-export const USUAL_COMPRESSOR = { litresPerTurn: 0.33, perEngineTurn: 1, clearance: 0.05 } as const;
+export const USUAL_COMPRESSOR = { litresPerTurn: 0.32, perEngineTurn: 1, clearance: 0.05 } as const;
 /** The air that comes out of the dryer is warmer than outside by this much under load, K. */
 const WARM_BY_K = 25;
 const SAFETY_OPENS_PSI = 150;

@@ -2,6 +2,7 @@ import { OUTSIDE } from '../network/network';
 import type { Twin } from '../twin';
 import type { Act } from './act';
 import type { Routine, RoutineStep, Sight, Until } from './routine';
+import { act, wait } from './steps';
 
 const FULL_PSI = 150;
 /** Pressed just so that the stop lamps of a sound unit are lit. */
@@ -23,8 +24,6 @@ export const LISTENINGS = [
 /** Where an exhaust was listened to, as the key of what was heard. */
 export const heardKey = (way: string, when: Listening): string => `${when}: ${way}`;
 
-const act = (...acts: readonly Act[]): RoutineStep => ({ step: 'act', acts });
-const wait = (s: number): RoutineStep => ({ step: 'wait', s });
 /** Down and up again, until something comes: what is looked for is read where it came, not at the stroke's end. */
 const pumpTo = (until: Until, psi: number, downS: number, upS: number): RoutineStep => ({
   step: 'repeat',
