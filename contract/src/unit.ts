@@ -57,13 +57,21 @@ export const GovernorSchema = Type.Object(
 export const AirDetailsSchema = Type.Object(
   {
     compressorLPerTurn: Type.Optional(
-      Type.Number({ minimum: 0.05, maximum: 2, title: 'Compressor displacement' }),
+      Type.Number({ minimum: 0.05, maximum: 2, title: 'Compressor displacement (L a turn)' }),
     ),
     compressorPerEngineTurn: Type.Optional(
-      Type.Number({ minimum: 0.2, maximum: 3, title: 'Compressor drive ratio' }),
+      Type.Number({
+        minimum: 0.2,
+        maximum: 3,
+        title: 'Compressor drive ratio (turns for one of the engine)',
+      }),
     ),
     compressorClearance: Type.Optional(
-      Type.Number({ minimum: 0.01, maximum: 0.3, title: 'Compressor clearance' }),
+      Type.Number({
+        minimum: 0.01,
+        maximum: 0.3,
+        title: 'Compressor clearance (share of its swept volume)',
+      }),
     ),
     modulatingValve: Type.Optional(Type.Boolean({ title: 'Spring brake modulating valve' })),
     antiCompounding: Type.Optional(Type.Boolean({ title: 'Anti-compounding' })),

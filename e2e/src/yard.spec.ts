@@ -83,8 +83,25 @@ test(
 
     await page.getByRole('button', { name: 'Edit' }).click();
     await page.getByLabel('Volume, in³').first().fill('1200');
+    await page.getByLabel('Displacement').fill('900');
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(
+      page.getByText(/Compressor displacement \(L a turn\) must be at most 2/).first(),
+    ).toBeVisible();
+    await page.getByLabel('Displacement').fill('19.5');
+    await page
+      .getByRole('radiogroup', { name: 'Spring brake modulating valve' })
+      .getByRole('radio', { name: 'none' })
+      .click();
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByText('5,400 in³ of 5,568 in³ needed')).toBeVisible();
+    await expect(page.getByText('compressor of 19.5 in³, 0.32 L a turn')).toBeVisible();
+    await expect(page.getByText('no modulating valve')).toBeVisible();
+    // What was told is there when the form is opened again.
+    await page.getByRole('button', { name: 'Edit' }).click();
+    await expect(page.getByLabel('Displacement')).toHaveValue('19.5');
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('no modulating valve')).toBeVisible();
     await page.getByRole('button', { name: 'Retire' }).click();
     await expect(page.getByRole('button', { name: 'Back in service' })).toBeVisible();
     await page.getByRole('link', { name: 'Yard' }).click();
