@@ -1,5 +1,5 @@
-import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { expectNoFindings } from './axe';
 import { expect, pad, press, signIn, test } from './ownServer';
 
 const knob = (page: Page, group: string, value: string) =>
@@ -31,8 +31,7 @@ test(
     await page.getByRole('button', { name: 'See through the rig' }).click();
     await page.getByRole('button', { name: 'spring line', exact: true }).click();
     await expect(page.getByText('Air here holds the parking springs off.')).toBeVisible();
-    const found = await new AxeBuilder({ page }).analyze();
-    expect(found.violations).toEqual([]);
+    await expectNoFindings(page);
     await page.getByRole('button', { name: 'Say so, and see' }).click();
     await expect(page.getByText(/It was: .+\. 1 checks?, .+ minutes/)).toBeVisible();
     await page.getByRole('button', { name: 'Another rig' }).click();
@@ -66,7 +65,7 @@ test(
     await page.getByRole('button', { name: 'Bring it in' }).click();
     await page.getByRole('button', { name: 'Make a run by the book on it' }).click();
     await expect(page.getByText('practice, not kept')).toBeVisible();
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+    await expectNoFindings(page);
     await press(page, 'All done, ready');
     await knob(page, 'Engine', '2,100').click();
     await knob(page, 'Time', '× 16').click();
@@ -180,7 +179,7 @@ test('a trailer alone is worked from the shop', async ({ page }) => {
   await expect(
     page.getByText('What the shop’s hand valve asks of the trailer’s brakes.'),
   ).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await expectNoFindings(page);
   await page.getByRole('button', { name: 'Make a run by the book on it' }).click();
   await expect(pad(page)).toBeVisible();
   await expect(page.getByRole('region', { name: 'The cab' })).toContainText(/service [56]\d/);

@@ -1,5 +1,5 @@
-import { AxeBuilder } from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
+import { expectNoFindings } from './axe';
 import { expect, pad, press, signIn, test } from './ownServer';
 
 /** A made-up truck: built up, held, a step at the pedal and a hold again; in kPa, ten readings a second. */
@@ -51,7 +51,7 @@ test('a logger’s file is taken apart, looked at closely, and made into a run',
     .first()
     .click();
   await expect(page.getByRole('img', { name: 'What the line leaves' })).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await expectNoFindings(page);
 
   await page.getByLabel('Run of', { exact: true }).selectOption('Gritter 15');
   await page.getByRole('button', { name: 'Make a run of it' }).click();
@@ -102,7 +102,7 @@ test('several columns are drawn, looked at by hand, and played to a run for prac
   await expect(page.getByRole('button', { name: 'Farther' })).toBeEnabled();
   await page.getByRole('button', { name: 'Earlier' }).click();
   await page.getByRole('button', { name: 'Farther' }).click();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  await expectNoFindings(page);
   await page.getByRole('button', { name: 'Whole trace' }).click();
   await expect(page.getByRole('button', { name: 'Farther' })).toBeDisabled();
   const saved = page.waitForEvent('download');
