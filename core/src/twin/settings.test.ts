@@ -90,6 +90,19 @@ describe('time', () => {
     );
   });
 
+  it('takes what foot and hand ask for back with it, though nothing else was changed since', () => {
+    const twin = released(semi);
+    const moment = twin.save();
+    twin.ask('pedal', 60);
+    twin.ask('hand valve', 40);
+    twin.advanceTo(35);
+    expect(twin.psi('rear left')).toBeGreaterThan(50);
+    twin.restore(moment);
+    twin.advanceTo(40);
+    expect(twin.psi('rear left')).toBeLessThan(1);
+    expect(twin.psi('#1 left')).toBeLessThan(1);
+  });
+
   it('is not gone back in to another rig’s moment', () => {
     const moment = released(truck).save();
     expect(() => new Twin(semi).restore(moment)).toThrow('plumbed otherwise');

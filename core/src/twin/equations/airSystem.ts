@@ -172,8 +172,9 @@ export class AirSystem implements WaySettings, PlaceSettings {
       throw new Error('These settings are of a rig that is plumbed otherwise.');
     this.turns = turns;
     this.compressor = compressor;
-    if (of === this && version === this.version) return;
+    // What is asked for changes without a new version: it needs nothing worked out anew.
     this.settings.set(settings);
+    if (of === this && version === this.version) return;
     this.outsidePa = outsidePa;
     this.outsideK = outsideK;
     if (of === this) this.version = version;
