@@ -2,7 +2,7 @@ import type { RigUnderTest } from '../rig/rigUnderTest';
 import { released, semi, truck } from '../test/rigsInAir';
 import { unitOf } from '../test/walk';
 import { holeConductance } from './equations/flow';
-import { exhaustWays } from './routine/dashRun';
+import { exhaustsOf } from './senses/soapAndEar';
 import { Twin } from './twin';
 
 const ATMOSPHERE_PSI = 14.696;
@@ -89,7 +89,7 @@ describe('a sound rig at a still pedal', () => {
       twin.advanceTo(180);
       twin.ask('pedal', psi);
       twin.advanceTo(200);
-      for (const way of exhaustWays(twin)) {
+      for (const way of exhaustsOf(twin)) {
         // A hundredth of the least that a soap bubble shows.
         expect([psi, way, Math.abs(twin.flowKgPerS(way)) < 1e-7]).toEqual([psi, way, true]);
       }

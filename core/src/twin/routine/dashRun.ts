@@ -1,4 +1,4 @@
-import { OUTSIDE } from '../network/network';
+import { exhaustsOf } from '../senses/soapAndEar';
 import type { Twin } from '../twin';
 import type { Act } from './act';
 import type { Routine, RoutineStep, Sight, Until } from './routine';
@@ -37,12 +37,6 @@ const pumpTo = (until: Until, psi: number, downS: number, upS: number): RoutineS
   most: 150,
 });
 
-/** Exhausts of a network: where air can be heard to leave. */
-export const exhaustWays = ({ system }: Twin): string[] =>
-  system.network.elements
-    .filter(({ to, does, unit }) => to === OUTSIDE && unit >= 0 && does === 'exhaust')
-    .map(({ id }) => id);
-
 /**
  * A run by the book on a powered rig, as far as its dash shows it: build-up, cut-out, cut-in, both holds of a minute,
  * stop lamps, and fanned down past warning and pop-out; and between, an ear at each exhaust.
@@ -65,7 +59,7 @@ export function dashRun(twin: Twin): Routine {
     step: 'see',
     sees: [{ key, sees: 'some', role: 'stop-lamp switch' }],
   });
-  const exhausts = exhaustWays(twin);
+  const exhausts = exhaustsOf(twin);
   const listen = (when: Listening): RoutineStep => ({
     step: 'see',
     sees: exhausts.map((way): Sight => ({ key: heardKey(way, when), sees: 'exhaust', way })),

@@ -1,8 +1,9 @@
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import type { Fault, Severity } from '../faults/fault';
 import { twinWith } from '../faults/twinWith';
-import { dashRun, exhaustWays, heardKey, LISTENINGS, type Listening } from '../routine/dashRun';
+import { dashRun, heardKey, LISTENINGS, type Listening } from '../routine/dashRun';
 import { played } from '../routine/player';
+import { exhaustsOf } from '../senses/soapAndEar';
 import { dashReadings, toldApart, type DashFigure, type DashReadings } from './dashReadings';
 
 const FOUND_PSI = 70;
@@ -29,7 +30,7 @@ export function shownBy(
 ): Shown {
   const twin = twinWith(rig, faults, { tanksPsi: FOUND_PSI });
   const seen = played(twin, dashRun(twin));
-  const blows = exhaustWays(twin).flatMap((way) =>
+  const blows = exhaustsOf(twin).flatMap((way) =>
     LISTENINGS.map((when) => ({ way, when, scfm: seen.get(heardKey(way, when)) ?? 0 })),
   );
   return {
