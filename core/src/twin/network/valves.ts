@@ -149,7 +149,8 @@ export function modulatedParkRelay(
 ): void {
   const part = 'modulating-valve';
   const signal = net.node('modulating signal', 0.05, { part });
-  net.way('modulating valve: control', frontSignal, signal, 2, {
+  /* Wide enough that the signal follows the pedal: where it only seeps in, a hair of primary pressure decides. */
+  net.way('modulating valve: control', frontSignal, signal, 8, {
     part,
     openings: [{ on: [[primary, -1]], biasPa: pa(58), bandPa: pa(8) }],
   });

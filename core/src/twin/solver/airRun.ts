@@ -9,7 +9,7 @@ const { abs, cbrt, max, min } = Math;
  * Error allowed in one step, Pa: by how much of the rig's air a place holds. What is wrong in a short line is gone
  * a moment later; what is wrong in a tank stays, and is read from a gauge.
  */
-const TANK_PA = 4;
+const TANK_PA = 3.5;
 const CHAMBER_PA = 40;
 const LINE_PA = 500;
 const HAND_PA = 1_000;
