@@ -207,9 +207,11 @@ await runMain(async () => {
   await ensurePackages({ browser: true });
   await ensureNodeModules();
   await ensureValidators();
-  say('judging made-up holds');
+  say('judging made-up trucks');
   console.log(
-    await run(process.execPath, ['--import', 'tsx', 'server/bench/leak.bench.ts'], { cwd: root }),
+    await run(process.execPath, ['--import', 'tsx', 'server/bench/verdicts.bench.ts'], {
+      cwd: root,
+    }),
   );
   say('running the twin');
   console.log(

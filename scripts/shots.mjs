@@ -14,6 +14,16 @@ import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
 const TODAY = '2026-11-24T12:00:00Z';
 const folder = join(root, 'docs/screenshots');
 
+/** Answers each line that waits for one as it should be. */
+const answerAll = async (page) => {
+  const pad = page.getByTestId('pad');
+  for (;;) {
+    const before = await pad.innerText();
+    if (!before.includes('to answer')) return;
+    await page.keyboard.press('g');
+    await page.clock.runFor(50);
+  }
+};
 const press = async (page, title) => {
   await page.getByTestId('pad').getByText(title).waitFor();
   await page.clock.runFor(400);
@@ -41,6 +51,7 @@ async function toPrepare(page, unit) {
 }
 async function toCutOut(page, unit) {
   await toPrepare(page, unit);
+  await answerAll(page);
   await press(page, 'All done, ready');
   await press(page, 'Needle at 85 psi');
   await page.getByTestId('pad').getByText('Needle at 100 psi').waitFor();
@@ -58,29 +69,37 @@ async function toLook(page, unit) {
 }
 async function toSeals(page, unit) {
   await toLook(page, unit);
-  await page.getByRole('button', { name: 'Coupler seals: sound' }).click();
+  await page.getByRole('button', { name: 'Coupler seals: other' }).click();
   await page.getByRole('radio', { name: 'perished' }).click();
 }
 async function toHold(page, unit) {
   await toLook(page, unit);
   await page
     .getByTestId('pad')
-    .getByText(/All 6|Settled at/)
+    .getByText(/to answer|Engine off/)
     .waitFor();
-  const walkRound = page.getByTestId('pad').getByText('All 6 as they should be');
-  if (await walkRound.isVisible()) await press(page, 'All 6 as they should be');
+  if ((await page.getByTestId('pad').innerText()).includes('to answer')) {
+    await answerAll(page);
+    await press(page, 'Keep what was found');
+  }
+  await page.getByTestId('pad').getByText('Engine off').waitFor();
   await nudge(page, 'down', 6);
+  await press(page, 'Engine off, released, at 120 psi');
+  await page.getByTestId('settling').waitFor();
+  await page.clock.runFor(180_000);
+  await nudge(page, 'down', 1);
+  await nudge(page, 'up', 1);
   await press(page, 'Settled at 120 psi: start');
-  await page.clock.runFor(21_000);
+  await page.clock.runFor(61_000);
   await press(page, 'Needle on 118 psi');
-  await page.clock.runFor(15_000);
+  await page.clock.runFor(35_000);
 }
 const knob = (page, group, value) =>
   page.getByRole('radiogroup', { name: group }).getByRole('radio', { name: value, exact: true });
 async function toBay(page, rig) {
   await page.getByRole('link', { name: 'Bay' }).click();
   await page.getByLabel('Rig').selectOption({ label: rig });
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Start' }).click();
   await knob(page, 'Engine', '1,400').click();
   await knob(page, 'Park, yellow', 'in').click();
   await knob(page, 'Time', '× 16').click();

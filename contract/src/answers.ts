@@ -22,6 +22,20 @@ export const RuleSetListSchema = Type.Object(
   { ...closed, title: 'Rule sets' },
 );
 
+/** A failed figure or look that nothing has proven right since. */
+const OpenFailureSchema = Type.Object(
+  {
+    key: Type.String(),
+    runId: Uuid('Run'),
+    sinceMs: AtMs('Since'),
+    unitIds: Type.Array(Uuid('Unit'), { minItems: 1 }),
+    title: Type.String(),
+    figure: orNull(FigureSchema),
+    said: orNull(Type.String()),
+  },
+  closed,
+);
+
 /** Every unit of a shop with its newest runs. */
 export const YardRowsSchema = Type.Array(
   Type.Object(
@@ -59,6 +73,7 @@ export const YardRowsSchema = Type.Array(
         ),
       ),
       leakTrendPsiPerMin: Type.Array(Type.Number()),
+      failures: Type.Array(OpenFailureSchema),
     },
     closed,
   ),

@@ -1,3 +1,4 @@
+import type { CloseFailure } from './failure';
 import validators from '../generated/validators.cjs';
 import type { CreatePerson, EditPerson, FirstLead, SignIn } from './account';
 import type { FieldProblem } from './errors';
@@ -26,6 +27,7 @@ interface Shapes {
   copyRuleSet: CopyRuleSet;
   editRuleSet: EditRuleSet;
   chooseRuleSet: { ruleSetId: string };
+  closeFailure: CloseFailure;
   openLog: AnyHeader;
   appendFacts: AppendFacts;
   compareHeld: CompareHeld;

@@ -10,7 +10,7 @@ export type TankRole = (typeof tankRoles)[number];
 export type ChamberType = (typeof chamberTypes)[number];
 export type PressureUnit = (typeof pressureUnits)[number];
 
-export const gaugeRoles = ['primary', 'secondary', 'supply', 'master'] as const;
+export const gaugeRoles = ['primary', 'secondary', 'supply', 'master', 'simulated'] as const;
 /** Which dial a reading was taken from. */
 export type GaugeRole = (typeof gaugeRoles)[number];
 
@@ -46,6 +46,7 @@ export const figureIds = [
   'warning-reset',
   'stop-lamp',
   'reserve-left',
+  'gauge-error',
 ] as const;
 export type FigureId = (typeof figureIds)[number];
 

@@ -104,6 +104,7 @@ export type {
   RuleSetList,
   RunRow,
   RunRowFigure,
+  OpenFailure,
   YardRow,
 } from './views';
 

@@ -30,14 +30,24 @@ export const FigureSchema = Type.Object(
     /** Where the marks only say how high it can be: the 95 % upper bound. */
     atMost: nullable(Type.Number({ title: 'At most' })),
     unit: oneOf(figureUnits, 'Unit'),
+    /** 95 % interval. */
+    low: Type.Optional(Type.Number({ title: '95 %, from' })),
+    high: Type.Optional(Type.Number({ title: '95 %, to' })),
     standardUncertainty: nullable(Type.Number({ minimum: 0, title: 'Standard uncertainty' })),
     limit: Type.Union([LimitUsedSchema, Type.Null()]),
     asRead: Type.Union([oneOf(['pass', 'fail'] as const, 'As read'), Type.Null()]),
     verdict: Type.Union([oneOf(['pass', 'fail', 'cant-tell'] as const, 'Verdict'), Type.Null()]),
+    /** The one of the two that heads the record, by its rule set; not there where it is how sure. */
+    heads: Type.Optional(oneOf(['as-read', 'how-sure'] as const, 'Headed by')),
     /** Probability, 0 to 1, that the true figure lies within the limit. */
     within: nullable(Type.Number({ minimum: 0, maximum: 1, title: 'Chance within the limit' })),
     why: Type.String({ title: 'Why' }),
     settle: nullable(Type.String({ title: 'What would settle it' })),
+    /**
+     * What alone leaves it open: the dial, of which nothing is known but its allowance, or the stroke in which it
+     * happened.
+     */
+    openBy: Type.Optional(oneOf(['dial', 'stroke'] as const, 'Left open by')),
     /** What a failure most likely points at. */
     means: nullable(Type.String({ title: 'Likely meaning' })),
   },
@@ -68,6 +78,10 @@ export const OutcomeSchema = Type.Object(
     coreVersion: Type.String({ title: 'Version of the arithmetic' }),
     verdict: oneOf(verdicts, 'Verdict'),
     headline: Type.String({ title: 'In one line' }),
+    /** Said once where figures pass as read and the dial or a stroke alone leaves them open. */
+    dial: Type.Optional(Type.String({ title: 'What the dial leaves open' })),
+    /** It was stopped before its end. */
+    cutShort: Type.Optional(Type.Literal(true, { title: 'Cut short' })),
     figures: Type.Array(FigureSchema),
     findings: Type.Array(FindingSchema),
     skipped: Type.Array(

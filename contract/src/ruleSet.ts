@@ -38,10 +38,12 @@ export const RuleStepSchema = Type.Object(
 export const SwitchesSchema = Type.Object(
   {
     popOutTo: oneOf(['45', '40'] as const, 'Pop-out window'),
-    heldBy: oneOf(['chocks', 'low-gear'] as const, 'Held by'),
+    heldBy: oneOf(['chocks', 'low-gear'] as const, 'Secured by'),
     leakTests: oneOf(['both', 'applied-only'] as const, 'Leak tests'),
     gauges: oneOf(['one', 'both'] as const, 'Gauges read in a hold'),
     order: oneOf(['leak-first', 'warning-first'] as const, 'Order'),
+    /** Which of the two views heads its verdicts; how sure where it is not said. */
+    headedBy: Type.Optional(oneOf(['as-read', 'how-sure'] as const, 'Verdicts go by')),
   },
   { ...closed, title: 'Switches' },
 );

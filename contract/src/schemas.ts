@@ -1,3 +1,4 @@
+import { CloseFailureSchema } from './failure';
 import { CreatePersonSchema, EditPersonSchema, FirstLeadSchema, SignInSchema } from './account';
 import { AppendFactsSchema, CompareHeldSchema, HeldLogsSchema, HeldSchema } from './log/fact';
 import { PhotoQuerySchema } from './log/answers';
@@ -31,6 +32,7 @@ export const schemas = {
   copyRuleSet: CopyRuleSetSchema,
   editRuleSet: EditRuleSetSchema,
   chooseRuleSet: ChooseRuleSetSchema,
+  closeFailure: CloseFailureSchema,
   openLog: OpenLogSchema,
   appendFacts: AppendFactsSchema,
   compareHeld: CompareHeldSchema,

@@ -178,7 +178,7 @@ const unitFields = {
   air: Type.Optional(AirDetailsSchema),
   gauge: GaugeSchema,
   makerLimits: MakerLimitsSchema,
-  gaugeChecks: Type.Array(GaugeCheckSchema, { maxItems: 3, title: 'Gauge checks' }),
+  gaugeChecks: Type.Array(GaugeCheckSchema, { maxItems: 6, title: 'Gauge checks' }),
   testEveryDays: Type.Integer({
     minimum: 1,
     maximum: 730,

@@ -6,6 +6,23 @@ import type { Figure } from './outcome';
 import type { RuleSet } from './ruleSet';
 import type { Unit } from './unit';
 
+/** A failed figure or look that nothing has proven right since. */
+export interface OpenFailure {
+  /** What failed: `figure:` and its id, or `look:` with step and thing looked at. */
+  key: string;
+  /** The newest run in which it failed. */
+  runId: string;
+  /** When it first did, of the failures in a row. */
+  sinceMs: number;
+  /** The units it stands on, front to rear. */
+  unitIds: string[];
+  title: string;
+  /** The figure, so that its numbers can be shown in any unit; null for a look. */
+  figure: Figure | null;
+  /** What was found, for a look. */
+  said: string | null;
+}
+
 /** A unit as the yard lists it. */
 export interface YardRow {
   unit: Pick<
@@ -23,12 +40,14 @@ export interface YardRow {
     /** The figure the verdict hangs on, so that its numbers can be shown in any unit. */
     decisive: Figure | null;
   } | null;
-  /** The newest complete run: what the next due date is counted from. */
+  /** The newest run that passed or failed: what the next due date is counted from. */
   lastCompleteAtMs: number | null;
   /** A run still open on this unit, or none. */
   open: { runId: string; startedAtMs: number; by: string } | null;
   /** Static leak of the newest complete runs, oldest first, psi/min. */
   leakTrendPsiPerMin: number[];
+  /** What has failed on it and was not proven right since, the oldest first. */
+  failures: OpenFailure[];
 }
 
 /** A run as a rig sheet lists it. */

@@ -38,7 +38,7 @@ export { procedureFor } from './procedure/procedureFor';
 export { stepMakerById, stepMakers } from './procedure/stepMakers';
 export { checkRuleSet } from './procedure/checkRuleSet';
 export { windowsOf, type PressureWindow } from './reading/windowsOf';
-export { findingsOf, itemsOf } from './run/findingsOf';
+export { findingsOf, itemsOf, NOT_DONE } from './run/findingsOf';
 export { doubtsOf, type Doubt } from './run/doubtsOf';
 export { runState, type LiveMark, type RunningHold, type RunState } from './run/runState';
 export {
@@ -46,8 +46,10 @@ export {
   holdNow,
   markAt,
   padNow,
+  settlingNow,
   type HoldNow,
   type PadNow,
+  type SettlingNow,
 } from './run/awaiting';
 export { admit } from './run/admit';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';
@@ -61,13 +63,20 @@ export {
   nudgedPsi,
 } from './gauge/graduation';
 export { leakRate, type HoldMark, type LeakRate } from './leak/leakRate';
-export { leakEstimate, type LeakEstimate, type QuietEnd, type Settling } from './leak/leakEstimate';
+export { leakEstimate, type LeakEstimate, type QuietEnd } from './leak/leakEstimate';
 export { judge, judgeBy, SURE, type Judgement } from './reading/judge';
 export type { FigureContext } from './reading/figureContext';
 export { figuresOf } from './reading/figuresOf';
 export { drift, type Drift } from './reading/drift';
 export { figureTitles, sayChance, sayFigureLine, sayLimit, sayValue } from './reading/figureWords';
-export { decisiveFigure, outcomeOf } from './reading/outcomeOf';
+export { outcomeOf } from './reading/outcomeOf';
+export { decisiveFigure, isOpenAsRead } from './reading/worst';
+export { sayHeadNumber, sayOtherView } from './reading/twoViews';
+export { headVerdict } from './reading/figureParts';
+export { headedBy } from './standards/switches';
+export { openFailures, type FailureClosing, type JudgedRun } from './failures/openFailures';
+export { sayFailure } from './failures/sayFailure';
+export { withGaugeCheck } from './gauge/gaugeCheck';
 export { markRows, type MarkRow } from './reading/markRows';
 export { caughtMark, type CaughtMark } from './linked/caughtMark';
 export { withSample, type GaugeSample } from './linked/sampleLog';

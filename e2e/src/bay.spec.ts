@@ -13,7 +13,7 @@ test(
     await page.getByRole('link', { name: 'Bay' }).click();
     await page.getByLabel('Rig').selectOption({ label: 'Gritter 18' });
     await page.getByRole('radio', { name: 'one hidden' }).click();
-    await page.getByRole('button', { name: 'Bring it in' }).click();
+    await page.getByRole('button', { name: 'Start' }).click();
     const gauges = page.getByRole('img', { name: /^Gauges/ });
     const primary = async () =>
       Number(/prim\. (\d+)/.exec((await gauges.getAttribute('aria-label')) ?? '')?.[1]);
@@ -32,10 +32,10 @@ test(
     await page.getByRole('button', { name: 'spring line', exact: true }).click();
     await expect(page.getByText('Air here holds the parking springs off.')).toBeVisible();
     await expectNoFindings(page);
-    await page.getByRole('button', { name: 'Say so, and see' }).click();
+    await page.getByRole('button', { name: 'Check my answer' }).click();
     await expect(page.getByText(/It was: .+\. 1 checks?, .+ minutes/)).toBeVisible();
     await page.getByRole('button', { name: 'Another rig' }).click();
-    await expect(page.getByRole('button', { name: 'Bring it in' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Start' })).toBeVisible();
   },
 );
 
@@ -62,7 +62,7 @@ test(
     await page.getByRole('link', { name: 'Bay' }).click();
     await page.getByLabel('Rig').selectOption({ label: 'Gritter 18' });
     await page.getByRole('radio', { name: 'none', exact: true }).click();
-    await page.getByRole('button', { name: 'Bring it in' }).click();
+    await page.getByRole('button', { name: 'Start' }).click();
     await page.getByRole('button', { name: 'Make a run by the book on it' }).click();
     await expect(page.getByText('practice, not kept')).toBeVisible();
     await expectNoFindings(page);
@@ -100,7 +100,7 @@ test('a fault is set openly on a rig with numbered ports, and its hand brake tes
   await page.getByLabel('Rig').selectOption({ label: 'Tipper 21' });
   await page.getByRole('radio', { name: 'half', exact: true }).click();
   await page.getByRole('radio', { name: 'set openly' }).click();
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Start' }).click();
   await expect(page.getByText('Nothing is wrong with it yet.')).toBeVisible();
   await page.getByLabel('Soap on').selectOption('primary tank');
   await page.getByRole('button', { name: 'Wet it' }).click();
@@ -131,7 +131,7 @@ test('couplers that come apart pop the trailer supply out, and a drain empties i
   await page.getByRole('link', { name: 'Bay' }).click();
   await page.getByLabel('Rig').selectOption({ label: 'Tractor 09 + Low-loader 31' });
   await page.getByRole('radio', { name: 'none', exact: true }).click();
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Start' }).click();
   await knob(page, 'Time', '× 16').click();
   await knob(page, 'Engine', '2,100').click();
   await expect(page.getByText('no warning')).toBeVisible();
@@ -148,7 +148,7 @@ test('couplers that come apart pop the trailer supply out, and a drain empties i
   await page.getByLabel('Drain or cock', { exact: true }).selectOption('primary drain');
   await knob(page, 'Drain or cock, primary drain', 'open').click();
   await expect.poll(primary).toBeLessThan(5);
-  await page.getByRole('button', { name: 'Say so, and see' }).click();
+  await page.getByRole('button', { name: 'Check my answer' }).click();
   await expect(page.getByText(/It was: nothing is wrong/)).toBeVisible();
   await expect(
     page.getByText(/The compressor loaded \d+ % of the time the engine ran; \d+ purges?, 0 app/),
@@ -160,7 +160,7 @@ test('a trailer alone is worked from the shop', async ({ page }) => {
   await page.getByRole('link', { name: 'Bay' }).click();
   await page.getByLabel('Rig').selectOption({ label: 'Low-loader 31' });
   await page.getByRole('radio', { name: 'none', exact: true }).click();
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Start' }).click();
   await knob(page, 'Time', '× 16').click();
   await knob(page, 'Shop air', 'on').click();
   const gauges = page.getByRole('img', { name: /^Gauges/ });

@@ -1,4 +1,4 @@
-import { expect, pad, signIn, startRun, test } from './ownServer';
+import { answerAll, expect, pad, signIn, startRun, test } from './ownServer';
 
 test('a linked gauge set moves the needle, catches the marks, and is only confirmed', async ({
   page,
@@ -6,8 +6,9 @@ test('a linked gauge set moves the needle, catches the marks, and is only confir
 }) => {
   await signIn(page, 'idris');
   await startRun(page, 'Gritter 15');
-  await page.getByRole('radio', { name: 'by a gauge set' }).click();
-  await expect(page.getByText('gauge set linked')).toBeVisible();
+  await page.getByRole('radio', { name: 'by a simulated gauge set' }).click();
+  await expect(page.getByText('simulated gauge set linked')).toBeVisible();
+  await answerAll(page);
   await pad(page).click();
   await expect(pad(page)).toContainText('Needle at 85 psi');
   await expect(pad(page)).toContainText('the gauge saw it: confirm', { timeout: 60_000 });
@@ -24,5 +25,5 @@ test('a linked gauge set moves the needle, catches the marks, and is only confir
     server.query(
       `select fact->>'gauge' from facts where log_id = '${id}' and fact->>'kind' = 'ready'`,
     ),
-  ).toBe('master');
+  ).toBe('simulated');
 });

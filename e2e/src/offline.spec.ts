@@ -26,7 +26,7 @@ test('a run started, reloaded and closed with no network at all reaches the serv
   await page.reload();
   await expect(page.getByTestId('clock')).toBeVisible();
   await page.getByRole('button', { name: /^End the hold with a reading/ }).click();
-  await page.clock.fastForward(61_000);
+  await page.clock.fastForward(226_000);
   await press(page, 'Now at 120 psi');
   await finishRun(page);
   await expect(page.getByText('All figures within their limits')).toBeVisible();

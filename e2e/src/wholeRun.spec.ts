@@ -1,5 +1,15 @@
 import type { Page } from '@playwright/test';
-import { expect, letHoldEnd, pad, press, signIn, startRun, test, walkRun } from './ownServer';
+import {
+  expect,
+  letHoldEnd,
+  letSettle,
+  pad,
+  press,
+  signIn,
+  startRun,
+  test,
+  walkRun,
+} from './ownServer';
 
 test.beforeEach(async ({ page }) => {
   await page.clock.install();
@@ -151,6 +161,39 @@ test(
   },
 );
 
+/** Touches the first answer of each line that waits for one. */
+async function touchAll(page: Page): Promise<void> {
+  for (;;) {
+    const text = await pad(page).innerText();
+    if (!text.includes('to answer')) return;
+    await page
+      .getByRole('list', { name: 'To look at' })
+      .getByRole('listitem')
+      .filter({ has: page.getByRole('button', { name: /: other$/ }) })
+      .first()
+      .getByRole('button')
+      .first()
+      .click();
+    await expect(pad(page)).not.toHaveText(text);
+  }
+}
+
+/** One touch on the ladder where the needle is suggested: it stands there. */
+async function touchLadder(page: Page): Promise<void> {
+  const needle = page.getByRole('slider', { name: 'Needle' });
+  await expect(needle).toHaveAttribute('aria-valuetext', /suggested/);
+  const box = await needle.boundingBox();
+  if (!box) throw new Error('the ladder is not drawn');
+  const share = await needle.evaluate((node) => {
+    const [low, high, now] = ['aria-valuemin', 'aria-valuemax', 'aria-valuenow'].map((name) =>
+      Number(node.getAttribute(name)),
+    ) as [number, number, number];
+    return (high - now) / (high - low);
+  });
+  await page.mouse.click(box.x + 90, box.y + box.height * share);
+  await expect(needle).not.toHaveAttribute('aria-valuetext', /suggested/);
+}
+
 test('what is not right is tapped, means something, and fails the run', async ({ page }) => {
   await signIn(page, 'paula');
   await startRun(page, 'Tractor 11');
@@ -160,7 +203,7 @@ test('what is not right is tapped, means something, and fails the run', async ({
   await press(page, 'Needle at 100 psi');
   await press(page, 'Stopped at 125 psi');
   await press(page, 'Climbs from 100 psi');
-  await page.getByRole('button', { name: 'Coupler seals: sound' }).click();
+  await page.getByRole('button', { name: 'Coupler seals: other' }).click();
   await page.getByRole('radio', { name: 'perished' }).click();
   await expect(page.getByText('Perished seals are the usual trailer leak')).toBeVisible();
   await press(page, 'Keep, 1 not right');
@@ -173,7 +216,7 @@ test('a hold that does not tell yet is taken up again, and a warning above cut-o
   page,
 }) => {
   await signIn(page, 'idris');
-  await startRun(page, 'Gritter 12');
+  await startRun(page, 'Gritter 12', { ruleSet: 'Periodic in-service inspection' });
   await press(page, 'All done, ready');
   await page.getByRole('button', { name: 'Skip Build up' }).click();
   await page.getByRole('button', { name: 'Not asked for today' }).click();
@@ -181,17 +224,27 @@ test('a hold that does not tell yet is taken up again, and a warning above cut-o
   await expect(pad(page)).toContainText('Climbs from');
   await page.getByRole('button', { name: /Move the reading up/ }).click();
   await press(page, 'Climbs from 101 psi');
-  await expect(pad(page)).toContainText('Settled at');
-  // On a line of the dial: in a minute no line is reached even at its limit.
+  await page.getByRole('button', { name: 'Skip Governor cycle' }).click();
+  await page.getByRole('button', { name: 'Not asked for today' }).click();
+  await expect(pad(page)).toContainText('Engine off, released');
   await page.getByRole('button', { name: /Move the reading down/ }).click();
+  await press(page, 'Engine off, released, at 124 psi');
+  await letSettle(page);
   await press(page, 'Settled at 124 psi: start');
+  // Two lines within the hold: 1 psi a minute, near enough to its limit of 2.
+  for (const line of [122, 120, 118]) {
+    await page.clock.fastForward(60_000);
+    await press(page, `Needle on ${line} psi`);
+  }
   await letHoldEnd(page);
   await expect(page.getByText('The hold does not tell yet')).toBeVisible();
   await page.getByRole('button', { name: 'Hold a minute more' }).click();
   await letHoldEnd(page);
   await expect(page.getByRole('heading', { name: 'Pedal down, hold' })).toBeVisible();
   await expect(page.getByText('The hold does not tell yet')).toBeHidden();
-  await press(page, 'start');
+  await press(page, 'Pedal down, at');
+  await letSettle(page);
+  await press(page, 'Settled at');
   await letHoldEnd(page);
   await expect(page.getByRole('heading', { name: 'Low-air warning' })).toBeVisible();
   await page.keyboard.press('PageUp');
@@ -201,7 +254,7 @@ test('a hold that does not tell yet is taken up again, and a warning above cut-o
   await expect(page.getByRole('alert')).toContainText('Look which gauge was read');
 });
 
-test('a full tractor-trailer run takes at most twenty touches and not one typed character', async ({
+test('a full tractor-trailer run takes one touch for each thing asked and not one typed character', async ({
   page,
 }) => {
   await signIn(page, 'idris');
@@ -215,10 +268,11 @@ test('a full tractor-trailer run takes at most twenty touches and not one typed 
   const before = await page.evaluate(
     () => (window as unknown as { counts: { touches: number } }).counts.touches,
   );
-  // Draining is due as well: it takes no press of its own.
+  // Draining is due as well, on the same way round; each thing looked at takes its own touch.
   await expect(page.getByRole('heading', { name: 'Make it safe, and drain' })).toBeVisible();
   const touchUp = () => page.getByRole('button', { name: /Move the reading up/ }).click();
   const touchDown = () => page.getByRole('button', { name: /Move the reading down/ }).click();
+  await touchAll(page);
   await press(page, 'All done, ready');
   await press(page, 'Needle at 85 psi');
   await page.clock.fastForward(24_000);
@@ -229,11 +283,16 @@ test('a full tractor-trailer run takes at most twenty touches and not one typed 
   await expect(pad(page)).toContainText('Climbs from');
   await touchUp();
   await press(page, 'Climbs from 101 psi');
-  await press(page, 'All 6 as they should be');
-  await press(page, 'Settled at 126 psi: start');
-  await letHoldEnd(page);
-  await press(page, 'Settled at 114 psi: start');
-  await letHoldEnd(page);
+  await touchAll(page);
+  await press(page, 'Keep what was found');
+  for (const pressed of ['Engine off, released', 'Pedal down, at']) {
+    await touchLadder(page);
+    await press(page, pressed);
+    await letSettle(page);
+    await touchLadder(page);
+    await press(page, 'Settled at');
+    await letHoldEnd(page);
+  }
   await expect(pad(page)).toContainText('Warning at');
   await touchUp();
   await press(page, 'Warning at 61 psi');
@@ -246,7 +305,8 @@ test('a full tractor-trailer run takes at most twenty touches and not one typed 
   await expect(pad(page)).toContainText('Warning off at');
   await touchUp();
   await press(page, 'Warning off at 77 psi');
-  await press(page, 'All 6 as they should be');
+  await touchAll(page);
+  await press(page, 'Keep what was found');
   await press(page, 'Keep this run');
   await expect(page.getByRole('heading', { name: 'The ladder' })).toBeVisible();
   const counts = await page.evaluate(
@@ -254,5 +314,5 @@ test('a full tractor-trailer run takes at most twenty touches and not one typed 
   );
   expect(counts.keys).toBe(0);
   expect(counts.touches - before).toBeGreaterThan(10);
-  expect(counts.touches - before).toBeLessThanOrEqual(20);
+  expect(counts.touches - before).toBeLessThanOrEqual(45);
 });

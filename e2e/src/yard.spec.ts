@@ -143,8 +143,8 @@ test('a run is taken out as JSON, CSV and a report', async ({ page }) => {
   await page.getByRole('list', { name: 'Runs' }).getByRole('link').first().click();
   await expect(page.getByRole('heading', { name: 'The ladder' })).toBeVisible();
   for (const [kind, title] of [
-    ['JSON', 'Take out as JSON'],
-    ['CSV', 'Take out as CSV'],
+    ['JSON', 'Export as JSON'],
+    ['CSV', 'Export as CSV'],
     ['PDF', 'Report as PDF'],
   ] as const) {
     const download = page.waitForEvent('download');

@@ -39,6 +39,7 @@ export async function fillYard({
         ...row,
         revision: 1,
         retiredAt: null,
+        failures: null,
         createdAt: new Date(),
         updatedAt: new Date(),
       }),

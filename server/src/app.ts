@@ -10,6 +10,7 @@ import { logRoutes } from './log/logRoutes';
 import { photoRoutes } from './photos/photoRoutes';
 import { mount, type AnswerCheck } from './http/route';
 import { readableText } from './http/readableText';
+import { failureRoutes } from './failures/failureRoutes';
 import { dueRoutes } from './units/dueRoutes';
 import { gaugeRoutes } from './gauges/gaugeRoutes';
 import { rigRoutes } from './rigs/rigRoutes';
@@ -98,6 +99,7 @@ export function makeApp(options: AppOptions): Express {
     [
       ...unitRoutes(db),
       ...dueRoutes(db),
+      ...failureRoutes(db),
       ...rigRoutes(db),
       ...ruleSetRoutes(db),
       ...logRoutes(db),

@@ -3,6 +3,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pino from 'pino';
 import { migrateDatabase, openDatabase } from './db/database';
+import { fillFailures } from './failures/refreshFailures';
 import { isDatabaseAway } from './http/errorHandler';
 import { makeApp } from './app';
 
@@ -28,6 +29,7 @@ async function main(): Promise<void> {
     const seeded = await seedDemo(database.db, { todayMs: demoToday() });
     if (seeded) console.log(`  demo world made: ${seeded.units} units, ${seeded.runs} runs`);
   }
+  await fillFailures(database.db);
   const app = makeApp({
     database,
     log,

@@ -121,7 +121,7 @@ function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () =
   const under = (
     <View style={{ gap: space.gap, flex: wide ? 1 : undefined }}>
       <Choice {...timeControl(bay)} />
-      <Toggle label="Let the air be heard" value={sounding} onChange={setSounding} />
+      <Toggle label="Sound of the air" value={sounding} onChange={setSounding} />
       <BayChecks bay={bay} onListen={listenClose} />
       {setup.hidden === null ? (
         <BayFaults bay={bay} />

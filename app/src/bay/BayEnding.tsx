@@ -72,7 +72,7 @@ export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
         ) : null}
       </View>
       <Button
-        title="Say so, and see"
+        title="Check my answer"
         manner="main"
         onPress={() => void bay.end(ids).then(setEnded)}
         style={{ alignSelf: 'flex-start' }}

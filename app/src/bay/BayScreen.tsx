@@ -127,7 +127,7 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
         ) : null}
         <Choice label="Faults" size="glove" options={FAULTS} value={hidden} onChange={setHidden} />
         <Button
-          title="Bring it in"
+          title="Start"
           manner="main"
           size="glove"
           onPress={() =>

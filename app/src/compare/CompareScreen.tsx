@@ -77,7 +77,7 @@ function Comparing({ title, runs }: { title: string; runs: readonly RunRow[] }) 
   const a = runOf(older);
   const b = runOf(newer);
   const drifts = useMemo(
-    () => new Map(trendsOf(runs, unit).map((trend) => [trend.id, sayDrift(trend, nowMs)])),
+    () => new Map(trendsOf(runs, unit).map((trend) => [trend.id, sayDrift(trend, unit, nowMs)])),
     [nowMs, runs, unit],
   );
   if (!a || !b) return null;

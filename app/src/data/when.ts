@@ -18,6 +18,13 @@ export function sayDay(atMs: number): string {
   return dayFormat.format(atMs);
 }
 
+const monthFormat = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
+
+/** A month such as `May 2027`. */
+export function sayMonth(atMs: number): string {
+  return monthFormat.format(atMs);
+}
+
 const minuteFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 /** A time of day to the minute: what a note needs, where a reading needs its second. */

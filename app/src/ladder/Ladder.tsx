@@ -40,6 +40,8 @@ interface LadderProps {
   flags: readonly LadderFlag[];
   /** Where the needle is thought to be, or null for a ladder that is only looked at. */
   needlePsi: number | null;
+  /** The needle is only suggested: it is drawn hollow until somebody sets it. */
+  suggested?: boolean;
   /** Where a linked gauge stands, drawn beside what is proposed. */
   livePsi?: number | null;
   height: number;
@@ -61,6 +63,7 @@ const FLAG_LENGTH = 52;
 export function Ladder(props: LadderProps) {
   const { gauge, rangePsi, windows, flags, needlePsi, livePsi, height, width, onDrag, onNudge } =
     props;
+  const { suggested = false } = props;
   const [low, high] = rangePsi;
   const scale = useMemo(() => ladderScale(gauge, [low, high], height), [gauge, low, high, height]);
   const box = useRef<View>(null);
@@ -76,7 +79,7 @@ export function Ladder(props: LadderProps) {
       {typeof livePsi === 'number' ? (
         <LiveMark y={Math.min(height, Math.max(0, scale.y(livePsi)))} />
       ) : null}
-      {needlePsi !== null ? <Needle y={scale.y(needlePsi)} /> : null}
+      {needlePsi !== null ? <Needle y={scale.y(needlePsi)} suggested={suggested} /> : null}
     </Svg>
   );
   if (!onDrag || needlePsi === null) {
@@ -96,7 +99,7 @@ export function Ladder(props: LadderProps) {
       aria-valuemin={low}
       aria-valuemax={high}
       aria-valuenow={needlePsi}
-      aria-valuetext={sayPressure(needlePsi, gauge.unit)}
+      aria-valuetext={`${sayPressure(needlePsi, gauge.unit)}${suggested ? ', suggested' : ''}`}
       onStartShouldSetResponder={() => true}
       onMoveShouldSetResponder={() => true}
       onResponderGrant={(event) => drag(event.nativeEvent.pageY)}
@@ -314,8 +317,28 @@ const Flags = memo(function Flags({ scale, flags, gauge, height }: FlagsProps) {
   );
 });
 
-function Needle({ y }: { y: number }) {
+function Needle({ y, suggested }: { y: number; suggested: boolean }) {
   const palette = usePalette();
+  if (suggested) {
+    return (
+      <G>
+        <Path
+          d={`M${LEFT} ${y}H${RIGHT + 4}`}
+          stroke={palette.accent}
+          strokeWidth={4}
+          strokeDasharray="9 6"
+        />
+        <Circle
+          cx={LEFT}
+          cy={y}
+          r={8}
+          fill={palette.ground}
+          stroke={palette.accent}
+          strokeWidth={3}
+        />
+      </G>
+    );
+  }
   return (
     <G>
       <Rect x={LEFT} y={y - 3} width={RAILS_WIDTH + 4} height={6} fill={palette.accent} />

@@ -61,7 +61,7 @@ describe('a linked gauge set', () => {
     expect(result.current?.gauge.psi).toBe(84.3);
     expect(result.current?.gauge.log).toHaveLength(1);
     expect(result.current?.gauge.log[0]?.atMs).toBe(Date.now() - 500);
-    expect(result.current?.said).toBe('gauge set linked');
+    expect(result.current?.said).toBe('simulated gauge set linked');
   });
 
   it('takes what comes twice once, and what comes late in its place', () => {
@@ -77,12 +77,12 @@ describe('a linked gauge set', () => {
     const { result } = link();
     FakeSource.last.say('samples', [sample(1, 90, { battery: 0.1 })]);
     pass(500);
-    expect(result.current?.said).toBe('gauge set linked, battery low');
+    expect(result.current?.said).toBe('simulated gauge set linked, battery low');
     pass(2_000);
-    expect(result.current?.said).toBe('gauge set silent, battery low');
+    expect(result.current?.said).toBe('simulated gauge set silent, battery low');
     expect(result.current?.gauge.psi).toBeNull();
     FakeSource.last.say('error');
-    expect(result.current?.said).toBe('gauge set out of reach, battery low');
+    expect(result.current?.said).toBe('simulated gauge set out of reach, battery low');
   });
 
   it('is let go with the screen', () => {

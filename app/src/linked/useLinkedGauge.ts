@@ -59,10 +59,14 @@ export function useLinkedGauge(unitId: string | null, channel: GaugeChannel): Li
       log,
       psi: last && !silent ? Math.round(last.psi * 10) / 10 : null,
       resolutionPsi: LINKED_RESOLUTION_PSI,
-      asRole: 'master',
+      asRole: 'simulated',
     },
     said: [
-      away ? 'gauge set out of reach' : silent ? 'gauge set silent' : 'gauge set linked',
+      away
+        ? 'simulated gauge set out of reach'
+        : silent
+          ? 'simulated gauge set silent'
+          : 'simulated gauge set linked',
       ...(battery < LOW_BATTERY ? ['battery low'] : []),
     ].join(', '),
   };

@@ -66,7 +66,11 @@ describe('the gauge of a run for practice', () => {
 
   it('is finer than an eye, which reads to the half division and catches nothing by itself', () => {
     const log = sampled([], 0, 87.66);
-    expect(gaugeSet(log, 87.66)).toMatchObject({ psi: 87.7, resolutionPsi: 0.1, asRole: 'master' });
+    expect(gaugeSet(log, 87.66)).toMatchObject({
+      psi: 87.7,
+      resolutionPsi: 0.1,
+      asRole: 'simulated',
+    });
     expect(byEye(usualGauge.psi, 87.66)).toMatchObject({
       psi: 88,
       resolutionPsi: 1,

@@ -22,7 +22,7 @@ export const gaugeSet = (log: readonly GaugeSample[], psi: number): LinkedGauge 
   log,
   psi: Math.round(psi * 10) / 10,
   resolutionPsi: LINKED_RESOLUTION_PSI,
-  asRole: 'master',
+  asRole: 'simulated',
 });
 
 /** The needle in the cab as an eye reads it: it is seen where it stands, and nothing is caught by itself. */

@@ -1,5 +1,14 @@
 import type { Figure, PressureUnit } from '@keen-bleed/contract';
-import { figureTitles, figureUnitIn, sayChance, sayFigure, sayLimit } from '@keen-bleed/core';
+import {
+  figureTitles,
+  figureUnitIn,
+  headVerdict,
+  sayChance,
+  sayFigure,
+  sayHeadNumber,
+  sayLimit,
+  sayOtherView,
+} from '@keen-bleed/core';
 import { View } from 'react-native';
 import { space } from '../theme/space';
 import { Rule } from '../ui/Rule';
@@ -26,70 +35,65 @@ interface FigureListProps {
 export function FigureList({ figures, unit, full = false }: FigureListProps) {
   return (
     <View role="list" aria-label="Figures">
-      {figures.map((figure) => (
-        <View key={figure.id} role="listitem">
-          <Rule />
-          <View
-            style={{
-              paddingVertical: full ? space.step : space.near,
-              gap: space.hair,
-            }}
-          >
+      {figures.map((figure) => {
+        const verdict = headVerdict(figure);
+        return (
+          <View key={figure.id} role="listitem">
+            <Rule />
             <View
               style={{
-                flexDirection: 'row',
-                flexWrap: 'wrap',
-                alignItems: 'center',
-                columnGap: space.step,
+                paddingVertical: full ? space.step : space.near,
+                gap: space.hair,
               }}
             >
-              <Txt as={full ? 'bodyBold' : 'body'} style={{ flexGrow: 1, flexBasis: 130 }}>
-                {figureTitles[figure.id]}
-              </Txt>
               <View
                 style={{
                   flexDirection: 'row',
-                  alignItems: 'baseline',
-                  gap: 5,
-                  justifyContent: 'flex-end',
-                  minWidth: 110,
+                  flexWrap: 'wrap',
+                  alignItems: 'center',
+                  columnGap: space.step,
                 }}
               >
-                <Txt as="numberBold">{sayNumber(figure, unit)}</Txt>
-                <Txt as="small" tone="quiet">
-                  {figureUnitIn(figure.unit, unit)}
+                <Txt as={full ? 'bodyBold' : 'body'} style={{ flexGrow: 1, flexBasis: 130 }}>
+                  {figureTitles[figure.id]}
                 </Txt>
+                <View
+                  style={{
+                    flexDirection: 'row',
+                    alignItems: 'baseline',
+                    gap: 5,
+                    justifyContent: 'flex-end',
+                    minWidth: 110,
+                  }}
+                >
+                  <Txt as="numberBold">{sayHeadNumber(figure, unit)}</Txt>
+                  <Txt as="small" tone="quiet">
+                    {figureUnitIn(figure.unit, unit)}
+                  </Txt>
+                </View>
+                <View style={{ minWidth: 124, alignItems: 'flex-start' }}>
+                  {verdict ? <VerdictSign verdict={verdict} /> : null}
+                </View>
               </View>
-              <View style={{ minWidth: 124, alignItems: 'flex-start' }}>
-                {figure.verdict ? <VerdictSign verdict={figure.verdict} /> : null}
-              </View>
+              {full ? <FigureDetail figure={figure} unit={unit} /> : null}
             </View>
-            {full ? <FigureDetail figure={figure} unit={unit} /> : null}
           </View>
-        </View>
-      ))}
+        );
+      })}
       <Rule />
     </View>
   );
 }
 
-function sayNumber({ value, atMost, unit: figureUnit }: Figure, unit: PressureUnit): string {
-  if (value === null) return '—';
-  return atMost === null
-    ? sayFigure(value, figureUnit, unit)
-    : `< ${sayFigure(atMost, figureUnit, unit)}`;
-}
-
 function FigureDetail({ figure, unit }: { figure: Figure; unit: PressureUnit }) {
-  const { limit, standardUncertainty, within } = figure;
+  const { limit, standardUncertainty, within, heads } = figure;
+  const isSure = heads !== 'as-read';
   const sure = [
-    figure.asRead
-      ? `As read${figure.read === null ? '' : ` ${sayFigure(figure.read, figure.unit, unit)} ${figureUnitIn(figure.unit, unit)}`}: ${figure.asRead}`
-      : null,
-    standardUncertainty === null || figure.atMost !== null
+    sayOtherView(figure, unit),
+    !isSure || standardUncertainty === null || figure.atMost !== null
       ? null
       : `± ${sayFigure(2 * standardUncertainty, figure.unit, unit)} ${figureUnitIn(figure.unit, unit)}`,
-    within === null ? null : `within the limit: ${sayChance(within)}`,
+    !isSure || within === null ? null : `within the limit: ${sayChance(within)}`,
   ].filter((each) => each !== null);
   return (
     <View style={{ gap: 2 }}>

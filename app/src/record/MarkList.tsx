@@ -48,7 +48,7 @@ export function MarkList({ run }: { run: LiveRun }) {
                 <View style={{ flex: 1 }}>
                   <Txt>{titleOf(mark.stepId)}</Txt>
                   <Txt as="small" tone="quiet">
-                    {`${sayTime(mark.atMs)}${mark.method === 'crossing' ? ', as it passed' : ''}`}
+                    {`${sayTime(mark.atMs)}${mark.method === 'crossing' ? ', timed on the line' : mark.suggested ? ', suggested, not set' : ''}`}
                   </Txt>
                 </View>
                 <Txt as="numberBold">{reading}</Txt>

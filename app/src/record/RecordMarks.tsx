@@ -39,7 +39,11 @@ export function RecordMarks({ state, facts, gauge }: RecordMarksProps) {
                 <Txt as="small" tone="quiet">
                   {[
                     sayTime(Date.parse(row.timeUtc)),
-                    row.method === 'crossing' ? 'as it passed' : null,
+                    row.method === 'crossing'
+                      ? 'timed on the line'
+                      : row.method === 'suggested'
+                        ? 'suggested, not set'
+                        : null,
                     row.state === 'stands' ? null : row.state,
                   ]
                     .filter((each) => each !== null)

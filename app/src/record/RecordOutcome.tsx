@@ -13,6 +13,7 @@ export function RecordOutcome({ outcome }: { outcome: Outcome }) {
   const { unit } = usePrefs();
   return (
     <View style={{ gap: space.gap, flex: wide ? 1 : undefined }}>
+      {outcome.dial ? <Txt tone="quiet">{outcome.dial}</Txt> : null}
       <FigureList figures={outcome.figures} unit={unit} full />
       <FindingList findings={outcome.findings} />
       <Lines

@@ -68,7 +68,7 @@ export function RecordScreen({
     by,
     `${ruleSet.title}, revision ${ruleSet.revision}`,
     state.gauge
-      ? `${gaugeWord(state.gauge, ruleSet.school)}${state.gauge === 'master' ? '' : ' gauge'}`
+      ? `${gaugeWord(state.gauge, ruleSet.school)}${state.gauge === 'master' || state.gauge === 'simulated' ? '' : ' gauge'}`
       : null,
   ].filter((each) => each !== null);
 
@@ -130,8 +130,8 @@ export function RecordScreen({
           <RecordMarks state={state} facts={facts} gauge={unit.gauge} />
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.step }}>
             <LinkOut title="Report as PDF" href={`/api/runs/${header.id}/report.pdf`} />
-            <LinkOut title="Take out as JSON" href={`/api/runs/${header.id}/export.json`} />
-            <LinkOut title="Take out as CSV" href={`/api/runs/${header.id}/export.csv`} />
+            <LinkOut title="Export as JSON" href={`/api/runs/${header.id}/export.json`} />
+            <LinkOut title="Export as CSV" href={`/api/runs/${header.id}/export.csv`} />
           </View>
           {unitsOf(header.made).map((each) => (
             <LinkTo key={each.id} to={`/unit/${each.id}`}>

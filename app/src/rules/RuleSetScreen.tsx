@@ -228,20 +228,22 @@ function SwitchTable({
         Where practitioners disagree
       </Txt>
       {switchInfos.map((info) => {
-        const value = switches[info.key];
+        // Where a copy made earlier does not say it, it is as it was then: the first of the options.
+        const options = info.options.map(({ value, title }) => ({ value: value ?? '', title }));
+        const value = switches[info.key] ?? options[0]?.value ?? '';
         return (
           <View key={info.key} style={{ gap: space.hair }}>
             <Txt as="smallBold">{info.title}</Txt>
             {mayEdit ? (
               <Segments
                 label={info.title}
-                options={info.options}
+                options={options}
                 value={value}
                 onChange={(chosen) => onChange({ ...switches, [info.key]: chosen })}
               />
             ) : (
               <Txt as="bodyBold">
-                {info.options.find((option) => option.value === value)?.title ?? value}
+                {options.find((option) => option.value === value)?.title ?? value}
               </Txt>
             )}
             <Txt as="small" tone="quiet">

@@ -51,6 +51,7 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
       mark: desk.press,
       nudge: desk.nudge,
       undo: desk.undo,
+      usual: desk.answerUsual,
       next: () => {
         if (state.step?.maySkip) setSheet('skip');
       },

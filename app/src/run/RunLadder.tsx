@@ -51,6 +51,7 @@ export function RunLadder({ state, header, desk }: RunLadderProps) {
           flags={flags}
           needlePsi={desk.needlePsi}
           livePsi={desk.livePsi}
+          suggested={desk.pad?.spec.at === 'needle' && !desk.isSet}
           height={box.height}
           width={LADDER_WIDTH}
           {...(desk.pad ? { onDrag: desk.drag, onNudge: desk.nudge } : {})}

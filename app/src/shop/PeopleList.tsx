@@ -69,8 +69,8 @@ export function PeopleList() {
                     onChange={(role) => void change(person, { role })}
                   />
                   <Button
-                    title={person.active ? 'Shut out' : 'Let in'}
-                    label={`${person.active ? 'Shut out' : 'Let in'} ${person.name}`}
+                    title={person.active ? 'Deactivate' : 'Activate'}
+                    label={`${person.active ? 'Deactivate' : 'Activate'} ${person.name}`}
                     onPress={() => void change(person, { active: !person.active })}
                     style={{ alignSelf: 'flex-end' }}
                   />

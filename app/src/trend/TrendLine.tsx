@@ -11,6 +11,8 @@ import { usePalette } from '../theme/usePalette';
 export interface TrendPoint {
   atMs: number;
   value: number;
+  /** It was under this and no more is known. */
+  isBound: boolean;
   verdict: string | null;
 }
 
@@ -48,9 +50,11 @@ export function TrendLine({ points, min, max, say, label, width }: TrendLineProp
     .range([HEIGHT - BOTTOM, TOP]);
   const path = line<TrendPoint>()
     .x((point) => x(point.atMs))
-    .y((point) => y(point.value))([...points]);
+    .y((point) => y(point.value))(points.filter((point) => !point.isBound));
   const last = points.at(-1);
-  const spoken = last ? `${label}: ${points.length} runs, newest ${say(last.value)}` : label;
+  const spoken = last
+    ? `${label}: ${points.length} runs, newest ${last.isBound ? 'under ' : ''}${say(last.value)}`
+    : label;
   return (
     <View role="img" aria-label={spoken}>
       <Svg width={width} height={HEIGHT} aria-hidden>
@@ -100,6 +104,7 @@ export function TrendLine({ points, min, max, say, label, width }: TrendLineProp
             x={x(point.atMs)}
             y={y(point.value)}
             verdict={point.verdict}
+            isBound={point.isBound}
             newest={point === last}
           />
         ))}
@@ -125,14 +130,25 @@ function Mark({
   x,
   y,
   verdict,
+  isBound,
   newest,
 }: {
   x: number;
   y: number;
   verdict: string | null;
+  isBound: boolean;
   newest: boolean;
 }) {
   const palette = usePalette();
+  if (isBound)
+    return (
+      <Path
+        d={`M${x - 5} ${y}h10M${x} ${y}v9m-3.5 -3.5l3.5 3.5 3.5 -3.5`}
+        fill="none"
+        stroke={palette.ink}
+        strokeWidth={1.5}
+      />
+    );
   if (verdict === 'fail')
     return <Path d={`M${x - 5} ${y - 5}h10l-3.4 5 3.4 5h-10z`} fill={palette.fail} />;
   if (verdict === 'cant-tell') {

@@ -1,6 +1,6 @@
 import type { GaugeCheck, Unit } from '@keen-bleed/contract';
 import { checkForm } from '@keen-bleed/contract/forms';
-import { gaugeWord, hasCompressor, sayPressure, toPsi } from '@keen-bleed/core';
+import { gaugeWord, hasCompressor, sayPressure, toPsi, withGaugeCheck } from '@keen-bleed/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
@@ -30,7 +30,7 @@ export function GaugeChecks({ unit }: { unit: Unit }) {
         <Txt tone="quiet">Not compared yet. A dash gauge may be 7 % of cut-out off.</Txt>
       ) : null}
       {unit.gaugeChecks.map((check) => (
-        <Txt key={check.gauge}>{sayCheck(check, unit)}</Txt>
+        <Txt key={`${check.gauge} ${check.dashPsi}`}>{sayCheck(check, unit)}</Txt>
       ))}
       {me.role !== 'viewer' && unit.retiredAtMs === null ? (
         open ? (
@@ -85,7 +85,7 @@ function CheckForm({ unit, onDone }: { unit: Unit; onDone: () => void }) {
     const { id, revision, retiredAtMs: _retired, ...before } = unit;
     const draft = {
       ...before,
-      gaugeChecks: [...before.gaugeChecks.filter((each) => each.gauge !== gauge), check],
+      gaugeChecks: withGaugeCheck(before.gaugeChecks, check),
     };
     const wrong = checkForm('unitDraft', draft)[0];
     if (wrong) {

@@ -32,6 +32,7 @@ import { Waiting } from '../ui/Waiting';
 import { AirSystem } from './AirSystem';
 import { CoupledIn } from '../rig/CoupledIn';
 import { GaugeChecks } from './GaugeChecks';
+import { OpenFailures } from '../failures/OpenFailures';
 import { sayDrift } from './sayDrift';
 import { trendsOf } from './trendsOf';
 import { OpenVisits, UnitVisits } from './UnitVisits';
@@ -128,6 +129,7 @@ export function UnitScreen() {
           />
         ) : null}
       </View>
+      <OpenFailures unit={found} />
       <OpenVisits unitId={id} />
       <View
         style={{
@@ -226,7 +228,10 @@ function Trends({ runs, nowMs }: { runs: readonly RunRow[]; nowMs: number }) {
             <Txt as="bodyBold" heading={2}>
               {figureTitles[trend.id]}
             </Txt>
-            <Txt as="numberBold">{say(trend.points.at(-1)?.value ?? 0)}</Txt>
+            <Txt as="numberBold">
+              {trend.points.at(-1)?.isBound ? 'under ' : ''}
+              {say(trend.points.at(-1)?.value ?? 0)}
+            </Txt>
             <Txt as="small" tone="quiet">
               {figureUnitIn(trend.figureUnit, unit)}
             </Txt>
@@ -241,7 +246,7 @@ function Trends({ runs, nowMs }: { runs: readonly RunRow[]; nowMs: number }) {
               width={width}
             />
           ) : null}
-          <DriftLine words={sayDrift(trend, nowMs)} />
+          <DriftLine words={sayDrift(trend, unit, nowMs)} />
         </View>
       ))}
     </View>

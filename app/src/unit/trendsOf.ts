@@ -42,7 +42,9 @@ export function trendsOf(runs: readonly RunRow[], unit: PressureUnit): Trend[] {
         : [
             {
               atMs: run.closedAtMs,
-              value: shown(figure.value),
+              // What is only bounded is drawn where its bound is, as a bound.
+              value: shown(figure.atMost ?? figure.value),
+              isBound: figure.atMost !== null,
               verdict: figure.verdict,
             },
           ],

@@ -1,5 +1,6 @@
 import type { Rig, YardRow } from '@keen-bleed/contract';
-import { nextDue, sayFigureLine, unitTitle, type Due } from '@keen-bleed/core';
+import { nextDue, sayFailure, sayFigureLine, unitTitle, type Due } from '@keen-bleed/core';
+import { failuresOf } from '../failures/failuresOf';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
@@ -30,7 +31,7 @@ interface Listed {
 /** Failing units first, then what is due soonest. */
 function inOrder(rows: readonly YardRow[], nowMs: number): Listed[] {
   const rank = ({ row, due }: Listed) =>
-    row.last?.verdict === 'fail' ? 0 : due.standing === 'later' ? 2 : 1;
+    failuresOf(row).length > 0 ? 0 : due.standing === 'later' ? 2 : 1;
   return rows
     .map((row) => ({
       row,
@@ -65,9 +66,9 @@ export function YardScreen() {
       ),
     [data, nowMs, retired],
   );
-  const failing = listed.filter(({ row }) => row.last?.verdict === 'fail').length;
+  const failing = listed.filter(({ row }) => failuresOf(row).length > 0).length;
   const due = listed.filter((each) => each.due.standing !== 'later').length;
-  const sentence = `${count(failing, 'fails', 'fail')}, ${count(due, 'due or overdue', 'due or overdue')}`;
+  const sentence = `${count(failing, 'has failed', 'have failed')}, ${count(due, 'due or overdue', 'due or overdue')}`;
   const anyRetired = data?.some((row) => row.unit.retiredAtMs !== null) ?? false;
   return (
     <Screen
@@ -202,12 +203,17 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
   const { unit: sayIn } = usePrefs();
   const wide = useWide();
   const { unit, last, open } = row;
-  const failing = last?.verdict === 'fail';
+  const failures = failuresOf(row);
+  const failing = failures.length > 0;
+  const [failure] = failures;
+  const more = failures.length > 1 ? `, and ${failures.length - 1} more` : '';
   const what = !last
     ? 'No run yet'
-    : last.decisive && last.verdict !== 'incomplete'
-      ? sayFigureLine(last.decisive, sayIn)
-      : last.headline;
+    : failure
+      ? `${sayFailure(failure, sayIn)}${more}`
+      : last.decisive && last.verdict !== 'incomplete'
+        ? sayFigureLine(last.decisive, sayIn)
+        : last.headline;
   const tested = last ? sayAgo(last.closedAtMs, nowMs) : 'never';
   const next =
     unit.retiredAtMs !== null
@@ -237,7 +243,7 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
               </Txt>
             </View>
             <View style={{ width: columns.verdict }}>
-              {last ? <VerdictSign verdict={last.verdict} /> : null}
+              {last ? <VerdictSign verdict={failing ? 'fail' : last.verdict} /> : null}
             </View>
             <View style={{ flex: 1 }}>
               <Txt>{what}</Txt>
@@ -277,7 +283,7 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
                 <Txt as="heading" heading={2}>
                   {unitTitle(unit)}
                 </Txt>
-                {last ? <VerdictSign verdict={last.verdict} /> : null}
+                {last ? <VerdictSign verdict={failing ? 'fail' : last.verdict} /> : null}
               </View>
               <Txt>{what}</Txt>
               <Txt as="small" tone="quiet">

@@ -29,7 +29,10 @@ const meanings: Readonly<Partial<Record<FigureId, Meaning>>> = {
     high: 'Governor set high or stuck, its sense line blocked, or the unloader stuck.',
   },
   'cut-in': { low: 'Governor set low or worn.' },
-  'governor-differential': { low: 'Governor worn: it short-cycles and wears the compressor.' },
+  'governor-differential': {
+    low: 'Governor worn: it short-cycles and wears the compressor.',
+    high: 'Governor or unloader: suspect either.',
+  },
   'governor-cycle': { low: SUPPLY_SIDE },
   'coupling-supply': {
     low: 'A restricted supply line or the protection valve.',
@@ -50,6 +53,7 @@ const meanings: Readonly<Partial<Record<FigureId, Meaning>>> = {
     low: KNOB,
     high: 'Tractor protection closes early: check with a master gauge first.',
   },
+  'gauge-error': { high: 'Do not use this gauge: change it, or read from another one.' },
   'stop-lamp': { high: 'The stop-lamp switch: those behind see the brakes too late.' },
 };
 

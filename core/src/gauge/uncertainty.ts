@@ -1,25 +1,37 @@
 import type { GaugeRole } from '@keen-bleed/contract';
 
 /**
- * How far a careful eye is off beyond rounding, as a share of the half division (standard deviation):
- * parallax and a needle that trembles. House value.
+ * How far a reading is off beyond its rounding, as a share of the half division (standard deviation): the eye's
+ * parallax, and a needle that sticks until it is pushed. With the rounding a 2-psi dial is good to about 0.8 psi.
+ * House value.
  */
-export const EYE_SHARE_OF_HALF_DIVISION = 0.25;
+export const EYE_SHARE_OF_HALF_DIVISION = 0.75;
 
 /** How well the passing of a line is seen, as a share of the half division (standard deviation). House value. */
-export const LINE_SHARE_OF_HALF_DIVISION = 0.2;
+export const LINE_SHARE_OF_HALF_DIVISION = 0.6;
 
 /** Scatter of a thumb's reaction, s (standard deviation); its constant part cancels in a difference. House value. */
 export const REACTION_S = 0.2;
 
-/**
- * A dash gauge must be right within ±7 % of cut-out [std: 49 CFR 571.121 S5.1.4, value from memory]. Nearly
- * all gauges in use are inside that, so it is taken as three standard deviations.
- */
-export const DASH_GAUGE_SHARE = 0.07 / 3;
+/** How late a thumb comes on average, s. House value. */
+export const LATE_S = 0.4;
+
+/** One reading in so many is a slip: another number on the dial. House values: how often, and how far off, half divisions. */
+export const SLIP_CHANCE = 0.02;
+export const SLIP_HALF_DIVISIONS = 6;
+
+/** A dash gauge must be right within this share of cut-out [std: 49 CFR 571.121 S5.1.4, value from memory]. */
+export const DASH_GAUGE_SHARE = 0.07;
 
 /** The same for a master gauge of the ±1 % kind. House value. */
-export const MASTER_GAUGE_SHARE = 0.01 / 3;
+export const MASTER_GAUGE_SHARE = 0.01;
+
+/**
+ * How far a gauge's scale is too wide or too narrow: what a difference of two readings is off by, as a share of it
+ * (standard deviation). House values.
+ */
+const DASH_SLOPE_SHARE = 0.06;
+const MASTER_SLOPE_SHARE = 0.01;
 
 /** Standard uncertainty of one reading to `resolutionPsi`: even rounding, and the eye, in psi. */
 export function readingUncertaintyPsi(resolutionPsi: number): number {
@@ -31,16 +43,15 @@ export function crossingUncertaintyPsi(resolutionPsi: number, ratePsiPerS: numbe
   return Math.hypot(LINE_SHARE_OF_HALF_DIVISION * resolutionPsi, REACTION_S * ratePsiPerS);
 }
 
-/** The gauge's own share of error: a standard deviation relative to the pressure of cut-out. */
+/** A master gauge, or a made-up gauge set, which shows what it is given. */
+export const isTrue = (gauge: GaugeRole): boolean => gauge === 'master' || gauge === 'simulated';
+
+/** What a gauge's level may be off by at most, as a share of cut-out: evenly, anything within it is as likely. */
 export function gaugeShare(gauge: GaugeRole): number {
-  return gauge === 'master' ? MASTER_GAUGE_SHARE : DASH_GAUGE_SHARE;
+  return isTrue(gauge) ? MASTER_GAUGE_SHARE : DASH_GAUGE_SHARE;
 }
 
-/** Standard uncertainty, psi, of a level: one reading, and the gauge it was read from. */
-export function levelUncertaintyPsi(
-  resolutionPsi: number,
-  gauge: GaugeRole,
-  cutOutPsi: number,
-): number {
-  return Math.hypot(readingUncertaintyPsi(resolutionPsi), gaugeShare(gauge) * cutOutPsi);
+/** What a difference read from a gauge is off by, as a share of it (standard deviation). */
+export function slopeShare(gauge: GaugeRole): number {
+  return isTrue(gauge) ? MASTER_SLOPE_SHARE : DASH_SLOPE_SHARE;
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { seededNumbers } from '../test/seededNumbers';
 import { leakEstimate, type QuietEnd } from './leakEstimate';
+import type { Heat } from './heat';
 import { leakRate, type HoldMark } from './leakRate';
 
 const read = (atS: number, readingPsi: number): HoldMark => ({
@@ -18,25 +19,26 @@ const quietTo = (untilS: number, belowPsi: number, abovePsi: number): QuietEnd =
   belowPsi,
   abovePsi,
 });
-const EYE_PSI = 0.25;
+/** The eye's scatter and the line's, as they stand in `gauge/uncertainty`. */
+const EYE_PSI = 0.75;
+const LINE_PSI = 0.6;
 
 describe('a hold in which no line was crossed', () => {
   it('bounds the leak, and says no more than that', () => {
     const found = leakEstimate([read(0, 119)], quietTo(60, 118, 120));
     expect(found?.onlyBounded).toBe(true);
     expect(found?.readPsiPerMin).toBe(0);
-    // From 119 to a line at 118 is one psi; the reading may be half a psi and the eye a quarter off.
+    // From 119 to a line at 118 is one psi; the reading may be half a psi and eye and needle three quarters off.
     expect(found?.upperPsiPerMin).toBeGreaterThan(1);
-    expect(found?.upperPsiPerMin).toBeLessThan(1.6);
-    expect(found?.chanceAtMost(2)).toBeGreaterThan(0.99);
+    expect(found?.upperPsiPerMin).toBeLessThan(2.5);
+    expect(found?.chanceAtMost(3)).toBeGreaterThan(0.98);
   });
 
-  it('is not the same as two equal readings, which would claim to know the rate', () => {
-    const bounded = leakEstimate([read(0, 120)], quietTo(60, 118, 122));
-    const equal = leakEstimate([read(0, 120), read(60, 120)], null);
-    expect(equal?.chanceAtMost(2)).toBeGreaterThan(0.999);
-    expect(bounded?.chanceAtMost(2)).toBeLessThan(0.95);
-    expect(bounded?.chanceAtMost(3)).toBeGreaterThan(0.95);
+  it('says less than a reading at its end', () => {
+    const bounded = leakEstimate([read(0, 120)], quietTo(120, 118, 122));
+    const equal = leakEstimate([read(0, 120), read(120, 120)], null);
+    expect(equal?.onlyBounded).toBe(false);
+    expect(equal?.upperPsiPerMin).toBeLessThan(bounded?.upperPsiPerMin ?? 0);
   });
 
   it('bounds it twice as well over twice the time', () => {
@@ -55,7 +57,7 @@ describe('a hold in which no line was crossed', () => {
       const start = random.between(116, 122);
       if (Math.round(start + EYE_PSI * random.normal()) !== 119) continue;
       const end = start - rate;
-      const line = 0.2 * random.normal();
+      const line = LINE_PSI * random.normal();
       if (end > 118 + line && end < 120 + line) kept.push(rate);
     }
     const mean = kept.reduce((sum, each) => sum + each, 0) / kept.length;
@@ -80,12 +82,14 @@ describe('lines crossed and then a quiet end', () => {
     expect(quiet?.onlyBounded).toBe(false);
   });
 
-  it('says of readings alone exactly what the line through them says', () => {
-    const marks = [read(0, 120), read(30, 119), read(60, 118)];
+  it('says of readings alone what the line through them says, but for a slip and for rates under none', () => {
+    const marks = [read(0, 120), read(60, 116), read(120, 112)];
     const line = leakRate(marks);
     const found = leakEstimate(marks, null);
-    expect(found?.ratePsiPerMin).toBe(line?.ratePsiPerMin);
-    expect(found?.standardUncertaintyPsiPerMin).toBe(line?.standardUncertaintyPsiPerMin);
+    expect(found?.ratePsiPerMin).toBeCloseTo(line?.ratePsiPerMin ?? NaN, 1);
+    const shares = [found, line].map((each) => each?.standardUncertaintyPsiPerMin ?? NaN);
+    expect(shares[0]! / shares[1]!).toBeGreaterThan(0.9);
+    expect(shares[0]! / shares[1]!).toBeLessThan(1.6);
   });
 
   it('says nothing of one mark and no time', () => {
@@ -95,55 +99,80 @@ describe('lines crossed and then a quiet end', () => {
   });
 });
 
-describe('air that is still settling', () => {
-  /** A needle that falls by a drop that dies away and by a steady leak, tapped at each half-division line. */
-  function tapped(
-    dropPsi: number,
-    timeS: number,
-    leak: number,
-    lengthS: number,
-    random?: ReturnType<typeof seededNumbers>,
-  ): { marks: HoldMark[]; quiet: QuietEnd } {
-    const startPsi = 120.3;
-    const at = (s: number) => startPsi - dropPsi * (1 - Math.exp(-s / timeS)) - (leak * s) / 60;
-    const marks = [read(0, Math.round(startPsi))];
+describe('heat beside a leak', () => {
+  const AT_S = 32;
+  const warm =
+    (psi: number): Heat =>
+    () => ({ meanPsi: psi, sdPsi: 0.3 * Math.abs(psi) + 0.1 });
+
+  /** A needle moved by heat that dies away and by a steady leak, tapped at each half-division line. */
+  function moved(heatPsi: number, leak: number, lengthS: number) {
+    const at = (s: number) => 120.3 - heatPsi * (1 - Math.exp(-s / AT_S)) - (leak * s) / 60;
+    const marks = [read(0, 120)];
     let line = 119;
     for (let s = 0; s < lengthS; s += 0.05) {
       if (at(s) > line) continue;
-      marks.push(crossing(s + (random ? 0.2 * random.normal() : 0), line));
+      marks.push(crossing(s, line));
       line -= 1;
     }
     return { marks, quiet: quietTo(lengthS, line, line + 2) };
   }
 
-  it('is told from the leak that goes on after it, and said with when it is over', () => {
-    const { marks, quiet } = tapped(4, 12, 1, 180);
-    const found = leakEstimate(marks, quiet);
-    expect(found?.settling?.dropPsi).toBeGreaterThan(3);
-    expect(found?.settling?.dropPsi).toBeLessThan(5);
-    expect(found?.ratePsiPerMin).toBeGreaterThan(0.4);
-    expect(found?.ratePsiPerMin).toBeLessThan(1.6);
+  it('of warm air is not called a leak', () => {
+    const { marks, quiet } = moved(4, 1, 180);
+    const found = leakEstimate(marks, quiet, { heat: warm(4), slopeShare: 0 });
+    expect(found?.ratePsiPerMin).toBeGreaterThan(0.6);
+    expect(found?.ratePsiPerMin).toBeLessThan(1.4);
+    expect(found?.heatPsi).toBeGreaterThan(3);
     // A straight line through the same marks calls a sound rig leaky.
     expect(leakRate(marks)?.ratePsiPerMin).toBeGreaterThan(1.8);
-    expect(found?.settling?.settledAfterS).toBeGreaterThan(20);
-    expect(found?.settling?.settledAfterS).toBeLessThan(120);
   });
 
-  it('is not made up where the fall is straight', () => {
-    const random = seededNumbers(44);
-    let bent = 0;
-    for (let run = 0; run < 60; run += 1) {
-      const { marks, quiet } = tapped(0, 10, random.between(3, 7), 90, random);
-      if (leakEstimate(marks, quiet)?.settling) bent += 1;
-    }
-    expect(bent).toBeLessThanOrEqual(3);
+  it('of cold air does not hide a leak', () => {
+    const { marks, quiet } = moved(-3, 3, 120);
+    const found = leakEstimate(marks, quiet, { heat: warm(-3), slopeShare: 0 });
+    expect(found?.ratePsiPerMin).toBeGreaterThan(2.5);
+    expect(found?.heatPsi).toBeLessThan(-2);
+    expect(leakRate(marks)?.ratePsiPerMin).toBeLessThan(2.4);
+  });
+
+  it('is not needed to see that air comes in', () => {
+    const rising = [read(0, 110), read(60, 114), read(120, 118)];
+    expect(leakEstimate(rising, null)?.risesPsiPerMin).toBeGreaterThan(3);
+    // The same rise at first, where a stroke has just chilled the air, is heat.
+    const warming = [read(0, 110), read(30, 112), read(120, 113)];
+    expect(leakEstimate(warming, null, { heat: warm(-3), slopeShare: 0 })?.risesPsiPerMin).toBe(0);
+  });
+
+  it('known less well leaves the leak known less well', () => {
+    const { marks, quiet } = moved(2, 1, 120);
+    const doubt = (sdPsi: number) =>
+      leakEstimate(marks, quiet, { heat: () => ({ meanPsi: 2, sdPsi }), slopeShare: 0 })
+        ?.standardUncertaintyPsiPerMin ?? NaN;
+    expect(doubt(2)).toBeGreaterThan(doubt(0.2));
+  });
+});
+
+describe('a slip of the eye', () => {
+  it('does not decide where other marks speak against it', () => {
+    const plain = [0, 30, 60, 90, 120].map((s) => read(s, 120));
+    const slipped = plain.map((mark, n) => (n === 4 ? { ...mark, readingPsi: 110 } : mark));
+    const found = leakEstimate(slipped, null);
+    expect(leakRate(slipped)?.ratePsiPerMin).toBeGreaterThan(3);
+    expect(found?.ratePsiPerMin).toBeLessThan(1);
+  });
+
+  it('leaves two readings in doubt, far from the limit as they may be', () => {
+    const two = leakEstimate([read(0, 120), read(120, 110)], null);
+    expect(two?.chanceAtMost(2)).toBeGreaterThan(0.003);
+    expect(two?.chanceAtMost(2)).toBeLessThan(0.2);
   });
 });
 
 describe('honesty with quiet ends', () => {
   it('covers the truth at least 93 times in 100 with taps on lines and a watched end', () => {
     const random = seededNumbers(77);
-    const runs = 3_000;
+    const runs = 1_000;
     let inside = 0;
     for (let run = 0; run < runs; run += 1) {
       const leak = random.between(0, 6);
@@ -152,7 +181,7 @@ describe('honesty with quiet ends', () => {
       // A needle read on a line counts as on it: the next line is one division down.
       let line = (Math.ceil((marks[0]?.readingPsi ?? 0) / 2 - 1e-9) - 1) * 2;
       for (;;) {
-        const seenS = ((start - (line + 0.2 * random.normal())) / Math.max(leak, 1e-6)) * 60;
+        const seenS = ((start - (line + LINE_PSI * random.normal())) / Math.max(leak, 1e-6)) * 60;
         if (seenS >= 60) break;
         marks.push(crossing(Math.max(0.1, seenS) + 0.2 * random.normal(), line));
         line -= 2;

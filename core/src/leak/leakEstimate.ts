@@ -1,7 +1,17 @@
+import {
+  crossingUncertaintyPsi,
+  LINE_SHARE_OF_HALF_DIVISION,
+  readingUncertaintyPsi,
+  SLIP_CHANCE,
+  SLIP_HALF_DIVISIONS,
+} from '../gauge/uncertainty';
 import { normalCdf } from '../statistics/normal';
-import { crossingUncertaintyPsi, LINE_SHARE_OF_HALF_DIVISION } from '../gauge/uncertainty';
-import { readingUncertaintyPsi } from '../gauge/uncertainty';
-import { leakRate, type HoldMark, type LeakRate } from './leakRate';
+import { quantile } from '../statistics/quantile';
+import { heatTimes, settled, type Heat } from './heat';
+import { leakRate, type HoldMark } from './leakRate';
+
+/* Taken out of the global object once: where a lookup there is slow, loops as tight as these spend their time on it. */
+const { abs, exp, hypot, log, max, min, sqrt } = Math;
 
 /** A stretch at the end of a hold in which the needle reached no line: it stayed between two of them. */
 export interface QuietEnd {
@@ -12,63 +22,52 @@ export interface QuietEnd {
   abovePsi: number;
 }
 
-/** A first fall that dies away: air that cools after the build-up, or the pedal's first drop. */
-export interface Settling {
-  /** How much of the fall it was, psi. */
-  dropPsi: number;
-  /** When, from the first mark, less than {@link SETTLED_PSI_PER_MIN} of it was left, s. */
-  settledAfterS: number;
+/** What is known of a hold beside its marks. */
+export interface HoldKnown {
+  /** What heat is still to do at the first mark. */
+  heat: Heat;
+  /** What a difference on this gauge is off by, as a share of it (standard deviation). */
+  slopeShare: number;
 }
 
 /** What a hold says of the leak, with the shape of its doubt. */
-export interface LeakEstimate extends LeakRate {
+export interface LeakEstimate {
+  /** Positive when the pressure falls; what heat did is taken out. */
+  ratePsiPerMin: number;
+  standardUncertaintyPsiPerMin: number;
+  /** From the first mark to the end. */
+  spanS: number;
+  /** Mean reading over the hold, psi gauge. */
+  meanPsi: number;
   /** The rate is this or less, 95 times in 100, psi/min. */
   upperPsiPerMin: number;
   /** What an inspector writes: the fall from the first reading to the last over the time watched, psi/min. */
   readPsiPerMin: number;
   /** Only an upper bound is known: no mark after the first. */
   onlyBounded: boolean;
-  settling: Settling | null;
+  /** What heat did to the needle within the hold, psi: over 0 a fall that is no leak, under 0 a rise that hides one. */
+  heatPsi: number;
+  /** The needle rises faster than heat and eye can explain, psi/min; 0 where it does not. */
+  risesPsiPerMin: number;
   /** Chance that the true rate is at most this, psi/min. */
   chanceAtMost: (ratePsiPerMin: number) => number;
 }
 
-/** A fall slower than this counts as settled, psi/min. House value. */
-const SETTLED_PSI_PER_MIN = 0.2;
-/** Marks from which a bend can be told from a straight fall. */
-const MARKS_FOR_A_BEND = 4;
-/** How likely a bend must be before it is taken for one. House value. */
-const SURE_OF_A_BEND = 0.9;
-/** Chance, before any mark, that a hold begins unsettled; and how large the drop then is, psi. House values. */
-const BEND_PRIOR = 0.3;
-const DROP_SCALE_PSI = 3;
-const DROPS_PSI = Array.from({ length: 16 }, (_, n) => (n + 1) / 2);
-const TIMES_S = [6, 12, 25, 50];
-const GRID_POINTS = 161;
-/** Reach of the grid on either side, in standard uncertainties. */
-const GRID_REACH = 7;
+const GRID_POINTS = 241;
+/** Reach of the grid, in standard uncertainties. */
+const GRID_REACH = 8;
+/** Rise, in standard uncertainties, from which air must be coming in. */
+const RISES = 3;
+/** With more marks than this a slip is looked for among the worst fitting ones alone. */
+const SLIPS_AMONG = 12;
 
-interface Shape {
-  dropPsi: number;
-  timeS: number;
-  prior: number;
-}
-
-const STRAIGHT: Shape = { dropPsi: 0, timeS: 1, prior: 1 - BEND_PRIOR };
-
-const bends: readonly Shape[] = (() => {
-  const raw = DROPS_PSI.flatMap((dropPsi) =>
-    TIMES_S.map((timeS) => ({ dropPsi, timeS, prior: Math.exp(-dropPsi / DROP_SCALE_PSI) })),
-  );
-  const sum = raw.reduce((total, each) => total + each.prior, 0);
-  return raw.map((each) => ({ ...each, prior: (BEND_PRIOR * each.prior) / sum }));
-})();
+const nothingElse: HoldKnown = { heat: settled, slopeShare: 0 };
 
 /**
  * Leak rate from everything a hold says: readings to the half division, taps as lines were crossed, and the
  * stretch at its end in which no line was reached, which is used as what it is: a pair of bounds, not a
- * reading. With marks enough, a first fall that dies away is told from the steady leak by weighing a straight
- * fall against bent ones (posterior odds over a grid of drops and times).
+ * reading. Heat that is still to leave or to come is fitted beside the leak, from what is known before; any one mark
+ * may be a slip. The posterior of the rate stands on a grid, with every rate from none up held alike beforehand.
  *
  * @param marks in any order
  * @param quiet the watched end without a crossing, or null where the last mark ended the hold
@@ -77,6 +76,7 @@ const bends: readonly Shape[] = (() => {
 export function leakEstimate(
   marks: readonly HoldMark[],
   quiet: QuietEnd | null,
+  { heat, slopeShare }: HoldKnown = nothingElse,
 ): LeakEstimate | null {
   const ordered = [...marks].sort((a, b) => a.atMs - b.atMs);
   const first = ordered[0];
@@ -86,213 +86,217 @@ export function leakEstimate(
   const watched = quiet && quiet.untilMs > last.atMs ? quiet : null;
   if (!line && !watched) return null;
   const endMs = watched?.untilMs ?? last.atMs;
-  const readPsiPerMin = ((first.readingPsi - last.readingPsi) / (endMs - first.atMs)) * 60_000 + 0;
-  const base = {
-    readPsiPerMin,
-    spanS: (endMs - first.atMs) / 1000,
+  const spanS = (endMs - first.atMs) / 1000;
+  const hold = new Hold(ordered, watched, spanS);
+  const fits = heatTimes.flatMap(({ timeS, chance }) => {
+    const still = heat(timeS);
+    return hold.slips().map((slip) => hold.weigh(timeS, still.meanPsi, still.sdPsi, slip, chance));
+  });
+  const { density, heatPsi } = hold.mix(fits);
+  return {
+    ...hold.summary(density, slopeShare),
+    spanS,
     meanPsi: line?.meanPsi ?? first.readingPsi,
-  };
-  const mayBend = ordered.length >= MARKS_FOR_A_BEND;
-  if (line && !watched && !mayBend) return { ...base, ...plain(line) };
-
-  const fitted = new Fit(ordered, watched, line);
-  const straight = fitted.weigh(STRAIGHT);
-  const bent = mayBend ? bends.map((shape) => fitted.weigh(shape)) : [];
-  const bentEvidence = bent.reduce((sum, each) => sum + each.evidence, 0);
-  const isBent = bentEvidence > SURE_OF_A_BEND * (bentEvidence + straight.evidence);
-  if (!isBent && line && !watched) return { ...base, ...plain(line) };
-  const density = fitted.mix(isBent ? bent : [straight]);
-  return {
-    ...base,
-    ...summary(fitted.rates, density),
+    readPsiPerMin: ((first.readingPsi - last.readingPsi) / spanS) * 60 + 0,
     onlyBounded: !line,
-    settling: isBent ? settlingOf(bent, bentEvidence) : null,
+    heatPsi,
+    risesPsiPerMin: line ? hold.rises(heat) : 0,
   };
 }
 
-function plain(line: LeakRate): Omit<LeakEstimate, 'readPsiPerMin' | 'spanS' | 'meanPsi'> {
-  const { ratePsiPerMin, standardUncertaintyPsiPerMin } = line;
-  return {
-    ratePsiPerMin,
-    standardUncertaintyPsiPerMin,
-    upperPsiPerMin: ratePsiPerMin + 1.645 * standardUncertaintyPsiPerMin,
-    onlyBounded: false,
-    settling: null,
-    chanceAtMost: (rate) => normalCdf((rate - ratePsiPerMin) / standardUncertaintyPsiPerMin),
-  };
-}
-
-interface Weighed {
-  shape: Shape;
+interface Fit {
   /** Not normalised, over the grid of rates. */
   density: Float64Array;
   evidence: number;
+  /** What heat does within the hold by this fit, psi, at its best rate. */
+  heatPsi: number;
 }
 
-/** The marks of one hold, ready to be weighed against any shape of fall over one grid of rates. */
-class Fit {
-  readonly rates: Float64Array;
+/** The marks of one hold, ready to be weighed over one grid of rates. */
+class Hold {
+  private readonly rates: Float64Array;
   private readonly timesS: number[];
-  private readonly roughPsiPerS: number;
+  private readonly psi: number[];
+  private readonly doubts: number[];
+  private readonly originPsi: number;
 
   constructor(
     private readonly marks: readonly HoldMark[],
     private readonly quiet: QuietEnd | null,
-    line: LeakRate | null,
+    private readonly spanS: number,
   ) {
-    const startMs = marks[0]?.atMs ?? 0;
+    const startMs = marks[0]!.atMs;
+    this.originPsi = marks[0]!.readingPsi;
     this.timesS = marks.map((mark) => (mark.atMs - startMs) / 1000);
-    this.roughPsiPerS = Math.abs(line?.ratePsiPerMin ?? 0) / 60;
-    const [low, high] = line ? this.reachOf(line) : this.reachOfBound();
+    this.psi = marks.map((mark) => mark.readingPsi - this.originPsi);
+    const roughPsiPerS = abs(leakRate(marks)?.ratePsiPerMin ?? 0) / 60;
+    this.doubts = marks.map(({ method, resolutionPsi }) =>
+      method === 'crossing'
+        ? crossingUncertaintyPsi(resolutionPsi, roughPsiPerS)
+        : readingUncertaintyPsi(resolutionPsi),
+    );
+    const most = this.mostPsiPerMin();
     this.rates = Float64Array.from(
       { length: GRID_POINTS },
-      (_, n) => low + ((high - low) * n) / (GRID_POINTS - 1),
+      (_, n) => (most * n) / (GRID_POINTS - 1),
     );
   }
 
-  private reachOf(line: LeakRate): [number, number] {
-    const reach = GRID_REACH * line.standardUncertaintyPsiPerMin;
-    const spanS = this.timesS.at(-1) ?? 1;
-    const mostBent =
-      this.marks.length >= MARKS_FOR_A_BEND ? ((DROPS_PSI.at(-1) ?? 0) * 60) / spanS : 0;
-    // A bend takes part of the fall away from the leak; what is left is not below a small rise.
-    const low = Math.max(line.ratePsiPerMin - mostBent, Math.min(0, line.ratePsiPerMin)) - reach;
-    return [low, line.ratePsiPerMin + reach];
+  /** No rate beyond this explains the marks, psi/min. */
+  private mostPsiPerMin(): number {
+    const worst = max(...this.doubts);
+    const lowest = min(...this.psi, this.quiet ? this.quiet.belowPsi - this.originPsi : 0);
+    return ((GRID_REACH * worst - lowest) / this.spanS) * 60;
   }
 
-  /** With one mark alone: from no leak, as no air comes in, to one that would have reached the line below. */
-  private reachOfBound(): [number, number] {
-    const { quiet } = this;
-    const mark = this.marks[0];
-    if (!quiet || !mark) return [0, 1];
-    const room =
-      mark.readingPsi - quiet.belowPsi + GRID_REACH * readingUncertaintyPsi(mark.resolutionPsi);
-    return [0, (room * 60_000) / (quiet.untilMs - mark.atMs)];
+  /** Which mark may be a slip: none (−1), or one of them. */
+  slips(): number[] {
+    const all = this.marks.map((_, i) => i);
+    if (all.length < 2) return [-1];
+    if (all.length <= SLIPS_AMONG) return [-1, ...all];
+    const line = leakRate(this.marks)!;
+    const meanS = this.timesS.reduce((sum, each) => sum + each, 0) / all.length;
+    const meanPsi = this.psi.reduce((sum, each) => sum + each, 0) / all.length;
+    const off = (i: number) =>
+      abs(this.psi[i]! - meanPsi + (line.ratePsiPerMin / 60) * (this.timesS[i]! - meanS)) /
+      this.doubts[i]!;
+    return [-1, ...all.sort((a, b) => off(b) - off(a)).slice(0, SLIPS_AMONG)];
   }
 
-  /** How well a shape explains the marks, for each rate; the starting pressure is integrated out. */
-  weigh(shape: Shape): Weighed {
-    const { dropPsi, timeS } = shape;
-    const fallen = (atS: number) => dropPsi * (1 - Math.exp(-atS / timeS));
-    let w = 0;
-    let wa = 0;
-    let wb = 0;
-    let waa = 0;
-    let wab = 0;
-    let wbb = 0;
-    let logScale = 0;
-    const origin = this.marks[0]?.readingPsi ?? 0;
-    this.marks.forEach((mark, index) => {
-      const atS = this.timesS[index] ?? 0;
-      const slope = this.roughPsiPerS + (dropPsi / timeS) * Math.exp(-atS / timeS);
-      const u =
-        mark.method === 'crossing'
-          ? crossingUncertaintyPsi(mark.resolutionPsi, slope)
-          : readingUncertaintyPsi(mark.resolutionPsi);
-      const weight = 1 / u ** 2;
-      const a = mark.readingPsi - origin + fallen(atS);
-      const b = atS / 60;
-      logScale -= Math.log(u);
-      w += weight;
-      wa += weight * a;
-      wb += weight * b;
-      waa += weight * a * a;
-      wab += weight * a * b;
-      wbb += weight * b * b;
+  /**
+   * How well heat of a size and pace, and one mark as a slip, explain the marks, for each rate. The pressure at the
+   * start and what heat does are fitted for each and integrated out.
+   */
+  weigh(timeS: number, meanPsi: number, sdPsi: number, slip: number, chance: number): Fit {
+    const done = (s: number) => 1 - exp(-s / timeS);
+    const sums = { w: 0, g: 0, gg: 0, y: 0, t: 0, gy: 0, gt: 0, yy: 0, yt: 0, tt: 0 };
+    let logScale = log(chance * (slip < 0 ? 1 - SLIP_CHANCE : SLIP_CHANCE));
+    this.marks.forEach(({ resolutionPsi }, i) => {
+      const doubt =
+        i === slip ? hypot(this.doubts[i]!, SLIP_HALF_DIVISIONS * resolutionPsi) : this.doubts[i]!;
+      const w = 1 / doubt ** 2;
+      const g = -done(this.timesS[i]!);
+      const y = this.psi[i]!;
+      const t = this.timesS[i]! / 60;
+      logScale -= log(doubt);
+      sums.w += w;
+      sums.g += w * g;
+      sums.gg += w * g * g;
+      sums.y += w * y;
+      sums.t += w * t;
+      sums.gy += w * g * y;
+      sums.gt += w * g * t;
+      sums.yy += w * y * y;
+      sums.yt += w * y * t;
+      sums.tt += w * t * t;
     });
-    const saa = waa - (wa * wa) / w;
-    const sab = wab - (wa * wb) / w;
-    const sbb = wbb - (wb * wb) / w;
-    const quiet = this.quietOf(w, fallen, origin);
-    const density = this.rates.map((rate) => {
-      const chi2 = saa + 2 * rate * sab + rate * rate * sbb;
-      const startPsi = (wa + rate * wb) / w;
-      return (
-        Math.exp(logScale - 0.5 * Math.log(w) - chi2 / 2) * quiet(startPsi, rate) * shape.prior
-      );
-    });
-    return { shape, density, evidence: density.reduce((sum, each) => sum + each, 0) };
+    const { w } = sums;
+    const prior = 1 / sdPsi ** 2;
+    const spread = sums.gg - (sums.g * sums.g) / w + prior;
+    logScale -= 0.5 * log(w) + 0.5 * log(spread / prior);
+    const gMean = sums.g / w;
+    const endG = -done(this.spanS);
+    const endS = this.spanS;
+    const { quiet } = this;
+    const endDoubt = hypot(
+      sqrt(1 / w + (endG - gMean) ** 2 / spread),
+      LINE_SHARE_OF_HALF_DIVISION * this.marks[0]!.resolutionPsi,
+    );
+    const density = new Float64Array(GRID_POINTS);
+    let best = 0;
+    let heatPsi = 0;
+    let evidence = 0;
+    for (let n = 0; n < GRID_POINTS; n += 1) {
+      const rate = this.rates[n]!;
+      // As if no air leaked: y + L·t.
+      const y = sums.y + rate * sums.t;
+      const gy = sums.gy + rate * sums.gt;
+      const yy = sums.yy + 2 * rate * sums.yt + rate * rate * sums.tt;
+      const centred = gy - (sums.g * y) / w + prior * meanPsi;
+      const heat = centred / spread;
+      const chi2 = yy - (y * y) / w + prior * meanPsi * meanPsi - centred * heat;
+      let value = exp(logScale - chi2 / 2);
+      if (quiet) {
+        const endPsi = this.originPsi + y / w - heat * gMean + heat * endG - (rate * endS) / 60;
+        value *=
+          normalCdf((endPsi - quiet.belowPsi) / endDoubt) -
+          normalCdf((endPsi - quiet.abovePsi) / endDoubt);
+      }
+      density[n] = value;
+      evidence += value;
+      if (value > best) {
+        best = value;
+        heatPsi = -heat * endG;
+      }
+    }
+    return { density, evidence, heatPsi };
   }
 
-  /** Chance that the needle stayed between its two lines to the end, as a function of start and rate. */
-  private quietOf(
-    w: number,
-    fallen: (atS: number) => number,
-    origin: number,
-  ): (startPsi: number, rate: number) => number {
-    const { quiet } = this;
-    const mark = this.marks[0];
-    if (!quiet || !mark) return () => 1;
-    const atS = (quiet.untilMs - mark.atMs) / 1000;
-    const doubt = Math.hypot(1 / Math.sqrt(w), LINE_SHARE_OF_HALF_DIVISION * mark.resolutionPsi);
-    const below = quiet.belowPsi - origin;
-    const above = quiet.abovePsi - origin;
-    return (startPsi, rate) => {
-      const endPsi = startPsi - fallen(atS) - (rate * atS) / 60;
-      return normalCdf((endPsi - below) / doubt) - normalCdf((endPsi - above) / doubt);
+  /** The densities of several fits together, normalised to a sum of one. */
+  mix(fits: readonly Fit[]): { density: Float64Array; heatPsi: number } {
+    const density = new Float64Array(GRID_POINTS);
+    let total = 0;
+    let heat = 0;
+    for (const fit of fits) {
+      for (let n = 0; n < GRID_POINTS; n += 1) density[n] = density[n]! + fit.density[n]!;
+      total += fit.evidence;
+      heat += fit.evidence * fit.heatPsi;
+    }
+    // Marks that nothing explains leave nothing: then every rate is as good as another.
+    if (!(total > 0)) return { density: density.fill(1 / GRID_POINTS), heatPsi: 0 };
+    return { density: density.map((each) => each / total), heatPsi: heat / total };
+  }
+
+  summary(
+    density: Float64Array,
+    slopeShare: number,
+  ): Pick<
+    LeakEstimate,
+    'ratePsiPerMin' | 'standardUncertaintyPsiPerMin' | 'upperPsiPerMin' | 'chanceAtMost'
+  > {
+    const { rates } = this;
+    const step = rates[1]! - rates[0]!;
+    let mean = 0;
+    let square = 0;
+    density.forEach((chance, n) => {
+      mean += chance * rates[n]!;
+      square += chance * rates[n]! ** 2;
+    });
+    const chanceAtMost = (rate: number) => {
+      if (rate < 0) return 0;
+      let sum = 0;
+      for (let n = 0; n < GRID_POINTS; n += 1) {
+        const scale = slopeShare * rates[n]!;
+        const share =
+          scale > step / 4
+            ? normalCdf((rate - rates[n]!) / scale)
+            : // Each point of the grid stands for the cell around it.
+              min(1, max(0, (rate - rates[n]!) / step + 0.5));
+        sum += density[n]! * share;
+      }
+      return min(1, sum);
+    };
+    return {
+      ratePsiPerMin: mean,
+      standardUncertaintyPsiPerMin: hypot(sqrt(max(0, square - mean * mean)), slopeShare * mean),
+      upperPsiPerMin: quantile(chanceAtMost, 0.95, 0, 2 * rates.at(-1)!),
+      chanceAtMost,
     };
   }
 
-  /** The densities of several shapes together, normalised to a sum of one. */
-  mix(weighed: readonly Weighed[]): Float64Array {
-    const sum = new Float64Array(GRID_POINTS);
-    for (const { density } of weighed)
-      density.forEach((value, at) => (sum[at] = (sum[at] ?? 0) + value));
-    const total = sum.reduce((all, each) => all + each, 0);
-    return sum.map((value) => value / total);
+  /** How fast the needle rises beyond what heat explains, psi/min; 0 where it does not. */
+  rises(heat: Heat): number {
+    const line = leakRate(this.marks)!;
+    const lastS = this.timesS.at(-1)!;
+    const explained = heatTimes.map(({ timeS }) => {
+      const { meanPsi, sdPsi } = heat(timeS);
+      const done = 1 - exp(-lastS / timeS);
+      return { psi: meanPsi * done, sd: sdPsi * done };
+    });
+    const rise = (-line.ratePsiPerMin * lastS) / 60;
+    const doubt = (line.standardUncertaintyPsiPerMin * lastS) / 60;
+    return explained.every(({ psi, sd }) => rise + psi > RISES * hypot(doubt, sd))
+      ? -line.ratePsiPerMin
+      : 0;
   }
-}
-
-function summary(
-  rates: Float64Array,
-  density: Float64Array,
-): Pick<
-  LeakEstimate,
-  'ratePsiPerMin' | 'standardUncertaintyPsiPerMin' | 'upperPsiPerMin' | 'chanceAtMost'
-> {
-  let mean = 0;
-  let square = 0;
-  density.forEach((chance, at) => {
-    const rate = rates[at] ?? 0;
-    mean += chance * rate;
-    square += chance * rate * rate;
-  });
-  const stepPsiPerMin = (rates[1] ?? 1) - (rates[0] ?? 0);
-  const chanceAtMost = (rate: number) => {
-    let sum = 0;
-    for (let at = 0; at < density.length; at += 1) {
-      // Each point of the grid stands for the cell around it.
-      const share = (rate - (rates[at] ?? 0)) / stepPsiPerMin + 0.5;
-      if (share <= 0) break;
-      sum += (density[at] ?? 0) * Math.min(1, share);
-    }
-    return Math.min(1, sum);
-  };
-  let upper = rates.at(-1) ?? mean;
-  let sum = 0;
-  for (let at = 0; at < density.length; at += 1) {
-    sum += density[at] ?? 0;
-    if (sum >= 0.95) {
-      upper = rates[at] ?? mean;
-      break;
-    }
-  }
-  return {
-    ratePsiPerMin: mean,
-    standardUncertaintyPsiPerMin: Math.sqrt(Math.max(0, square - mean * mean)),
-    upperPsiPerMin: upper,
-    chanceAtMost,
-  };
-}
-
-function settlingOf(bent: readonly Weighed[], evidence: number): Settling {
-  let dropPsi = 0;
-  let settledAfterS = 0;
-  for (const { shape, evidence: share } of bent) {
-    const startRate = (60 * shape.dropPsi) / shape.timeS;
-    dropPsi += (share / evidence) * shape.dropPsi;
-    settledAfterS +=
-      (share / evidence) * shape.timeS * Math.max(0, Math.log(startRate / SETTLED_PSI_PER_MIN));
-  }
-  return { dropPsi, settledAfterS };
 }

@@ -58,7 +58,7 @@ function drainedOnTheWay(steps: readonly Step[]): Step[] {
     title: `${first.title}, and drain`,
     say: [...first.say, ...second.say],
     cautions: [...first.cautions, ...second.cautions],
-    act: { ...first.act, items: second.act.items },
+    act: { ...first.act, items: [...(first.act.items ?? []), ...second.act.items] },
   };
   return [both, ...rest];
 }

@@ -3,16 +3,27 @@ import {
   antiCompounding,
   failPrimary,
   failSecondary,
+  failSupply,
   ninthStroke,
   reserve,
+  safetyValve,
 } from './steps/circuitFailure';
 import { drain } from './steps/drain';
-import { popOut, rebuild, warning } from './steps/fall';
+import { parkStays, popOut, rebuild, warning, warningParts } from './steps/fall';
 import { buildUp, buildUpRated, cutIn, cutOut, cycle } from './steps/governor';
 import { handBrakeTest, holding, stopLamp } from './steps/holding';
 import { appliedHold, staticHold } from './steps/holds';
 import { prepare } from './steps/prepare';
-import { charge, couplers, couplingSupply, trailerSupply } from './steps/trailer';
+import {
+  breakawayHeld,
+  breakawayHold,
+  charge,
+  couplers,
+  couplingSupply,
+  tractorProtection,
+  trailerAlone,
+  trailerSupply,
+} from './steps/trailer';
 
 /** Every step a rule set may name, in the order a technician usually does them. */
 export const stepMakers: readonly StepMaker[] = [
@@ -29,14 +40,22 @@ export const stepMakers: readonly StepMaker[] = [
   couplingSupply,
   staticHold,
   appliedHold,
+  tractorProtection,
+  trailerAlone,
+  breakawayHold,
+  breakawayHeld,
   warning,
+  warningParts,
   popOut,
+  parkStays,
   rebuild,
   reserve,
   ninthStroke,
   holding,
   handBrakeTest,
   stopLamp,
+  safetyValve,
+  failSupply,
   failPrimary,
   failSecondary,
   antiCompounding,

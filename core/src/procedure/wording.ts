@@ -28,12 +28,14 @@ const gauges: Readonly<Record<School, Readonly<Record<GaugeRole, string>>>> = {
     secondary: 'Secondary',
     supply: 'Supply',
     master: 'Master gauge',
+    simulated: 'Simulated gauge set',
   },
   numbers: {
     primary: 'Circuit 21',
     secondary: 'Circuit 22',
     supply: 'Port 1',
     master: 'Master gauge',
+    simulated: 'Simulated gauge set',
   },
 };
 

@@ -1,5 +1,5 @@
 import type { GaugeRole } from '@keen-bleed/contract';
-import { EYE_SHARE_OF_HALF_DIVISION, gaugeShare, REACTION_S } from '../gauge/uncertainty';
+import { LINE_SHARE_OF_HALF_DIVISION, REACTION_S, slopeShare } from '../gauge/uncertainty';
 
 /** Quicker than any vehicle's compressor fills its tanks; marks that say so were not both meant. House value. */
 export const FASTEST_CLIMB_PSI_PER_S = 5;
@@ -37,11 +37,11 @@ export function buildUp(
   if (elapsedS <= 0 || climbedPsi <= 0) return null;
   const ratePsiPerS = climbedPsi / elapsedS;
   const timeS = spanPsi / ratePsiPerS;
-  const placeS = (EYE_SHARE_OF_HALF_DIVISION * from.resolutionPsi) / ratePsiPerS;
+  const placeS = (LINE_SHARE_OF_HALF_DIVISION * from.resolutionPsi) / ratePsiPerS;
   const onePassS = Math.hypot(REACTION_S, placeS);
   return {
     timeS,
-    standardUncertaintyS: Math.hypot(Math.SQRT2 * onePassS, gaugeShare(gauge) * timeS),
+    standardUncertaintyS: Math.hypot(Math.SQRT2 * onePassS, slopeShare(gauge) * timeS),
     ratePsiPerS,
   };
 }

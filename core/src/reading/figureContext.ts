@@ -1,4 +1,5 @@
-import type { GaugeRole, PressureUnit, RuleSet } from '@keen-bleed/contract';
+import type { FigureId, GaugeRole, PressureUnit, RuleSet } from '@keen-bleed/contract';
+import type { Heat } from '../leak/heat';
 import type { Step } from '../procedure/procedure';
 import type { LiveMark } from '../run/runState';
 import type { RigUnderTest } from '../rig/rigUnderTest';
@@ -19,4 +20,8 @@ export interface StepMarks extends FigureContext {
   cutOutPsi: number;
   /** When the step's hold ended by itself, or null. */
   holdOverAtMs: number | null;
+  /** What heat was still to do when the step's hold began; null in other steps. */
+  heat: Heat | null;
+  /** The level a mark was made for, or null. */
+  levelAt: (mark: LiveMark) => FigureId | null;
 }

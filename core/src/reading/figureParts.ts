@@ -1,6 +1,8 @@
-import type { Figure, FigureId } from '@keen-bleed/contract';
+import type { Figure, FigureId, LimitUsed } from '@keen-bleed/contract';
 import { meaningOf } from '../diagnosis/meaningOf';
+import { quantile } from '../statistics/quantile';
 import { limitFor } from '../standards/limitFor';
+import { headedBy } from '../standards/switches';
 import { sayLimit, sayValue } from './figureWords';
 import { judge, judgeBy, type Judgement } from './judge';
 import type { StepMarks } from './figureContext';
@@ -17,16 +19,22 @@ export interface Reckoned {
   chanceAtMost?: (value: number) => number;
 }
 
+/** What would settle a figure that cannot be told; and whether dial or stroke alone leave it open. */
+export interface Settles {
+  say: string;
+  openBy?: 'dial' | 'stroke';
+}
+
 /** A figure held against the limit that applies to it, both ways, with one sentence of why. */
 export function judged(
   id: FigureId,
   unit: Figure['unit'],
   reckoned: Reckoned,
   found: StepMarks,
-  settle: (limitGap: number) => string,
+  settle: (limit: LimitUsed) => Settles,
+  limit: LimitUsed | null = limitFor(id, found, found.ruleSet),
 ): Figure {
   const { value, standardUncertainty, read, atMost } = reckoned;
-  const limit = limitFor(id, found, found.ruleSet);
   const say = (number: number) => sayValue(number, unit, found.sayIn);
   const number = atMost === undefined ? say(value) : `under ${say(atMost)}`;
   const base = {
@@ -37,6 +45,7 @@ export function judged(
     atMost: atMost ?? null,
     unit,
     standardUncertainty,
+    ...interval(reckoned),
     limit,
   };
   if (!limit) {
@@ -52,10 +61,7 @@ export function judged(
   }
   const { asRead, verdict, within } = judgement(reckoned, limit);
   const allowed = sayLimit(limit, unit, found.sayIn);
-  const gap = Math.min(
-    limit.min === null ? Infinity : Math.abs(value - limit.min),
-    limit.max === null ? Infinity : Math.abs(value - limit.max),
-  );
+  const settles = verdict === 'cant-tell' ? settle(limit) : null;
   const doubt = say(standardUncertainty * 2);
   const why = {
     pass: `${number}; ${allowed} is allowed.`,
@@ -69,11 +75,35 @@ export function judged(
     ...base,
     asRead,
     verdict,
+    heads: headedBy(found.ruleSet),
     within,
     why,
-    settle: verdict === 'cant-tell' ? settle(gap) : null,
-    means: verdict === 'fail' ? meaningOf(id, value, limit) : null,
+    settle: settles?.say ?? null,
+    ...(settles?.openBy ? { openBy: settles.openBy } : {}),
+    means:
+      verdict === 'fail'
+        ? meaningOf(id, value, limit)
+        : asRead === 'fail'
+          ? meaningOf(id, read ?? value, limit)
+          : null,
   };
+}
+
+const TAIL = 0.025;
+
+/** The 95 % interval, from the shape of the doubt. */
+function interval({
+  value,
+  standardUncertainty,
+  chanceAtMost,
+}: Reckoned): Pick<Figure, 'low' | 'high'> {
+  if (!chanceAtMost) {
+    const half = 1.96 * standardUncertainty;
+    return { low: value - half, high: value + half };
+  }
+  const reach = 6 * standardUncertainty + 1e-6;
+  const at = (share: number) => quantile(chanceAtMost, share, value - reach, value + reach);
+  return { low: at(TAIL), high: at(1 - TAIL) };
 }
 
 function judgement(
@@ -108,6 +138,7 @@ export function unreadable(
     limit: limitFor(id, found, found.ruleSet),
     asRead: null,
     verdict: 'cant-tell',
+    heads: headedBy(found.ruleSet),
     within: null,
     why,
     settle,
@@ -139,3 +170,12 @@ export const forTheRecord = (
   settle: null,
   means: null,
 });
+
+/** The verdict that heads a record for one figure: as read or how sure, by its rule set. */
+export function headVerdict({
+  asRead,
+  verdict,
+  heads,
+}: Pick<Figure, 'asRead' | 'verdict' | 'heads'>): Figure['verdict'] {
+  return heads === 'as-read' && asRead !== null ? asRead : verdict;
+}

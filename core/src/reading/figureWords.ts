@@ -26,6 +26,7 @@ export const figureTitles: Readonly<Record<FigureId, string>> = {
   'warning-reset': 'Warning off',
   'stop-lamp': 'Stop lamps',
   'reserve-left': 'Left after eight',
+  'gauge-error': 'Dash gauge error',
 };
 
 /** A figure's number with its unit, such as `1.2 psi/min`. */
@@ -56,14 +57,16 @@ function sayBareLimit(
 
 /** One line for lists, such as `Static leak 4.9 psi/min, allowed at most 2`. */
 export function sayFigureLine(
-  figure: Pick<Figure, 'id' | 'value' | 'atMost' | 'unit' | 'limit'>,
+  figure: Pick<Figure, 'id' | 'value' | 'atMost' | 'unit' | 'limit'> &
+    Partial<Pick<Figure, 'read' | 'heads'>>,
   unit: PressureUnit,
 ): string {
   const title = figureTitles[figure.id];
   if (figure.value === null) return `${title} could not be read`;
+  const value = figure.heads === 'as-read' ? (figure.read ?? figure.value) : figure.value;
   const number =
     figure.atMost === null
-      ? `${title} ${sayValue(figure.value, figure.unit, unit)}`
+      ? `${title} ${sayValue(value, figure.unit, unit)}`
       : `${title} under ${sayValue(figure.atMost, figure.unit, unit)}`;
   const limit = figure.limit && sayBareLimit(figure.limit, figure.unit, unit);
   return limit ? `${number}, allowed ${limit}` : number;

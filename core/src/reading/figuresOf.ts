@@ -1,6 +1,7 @@
 import type { Figure, FigureId } from '@keen-bleed/contract';
 import { freeAirScfm } from '../gas/freeAir';
-import type { Reckoning } from '../procedure/procedure';
+import type { Reckoning, Step } from '../procedure/procedure';
+import { heatAtStart } from '../run/heatBefore';
 import type { LiveMark, RunState } from '../run/runState';
 import { totalTankVolumeIn3 } from '../rig/tankVolume';
 import { sayPressure } from '../units/say';
@@ -8,9 +9,17 @@ import { buildUp, FASTEST_CLIMB_PSI_PER_S } from './buildUp';
 import type { FigureContext, StepMarks } from './figureContext';
 import { forTheRecord, judged, unreadable } from './figureParts';
 import { sayValue } from './figureWords';
-import { levelOf } from '../gauge/gaugeCheck';
 import { leakFigures } from './leakFigures';
-import { gaugeShare, REACTION_S, readingUncertaintyPsi } from '../gauge/uncertainty';
+import {
+  REACTION_S,
+  readingUncertaintyPsi,
+  SLIP_CHANCE,
+  SLIP_HALF_DIVISIONS,
+  slopeShare,
+} from '../gauge/uncertainty';
+import { normalCdf } from '../statistics/normal';
+import type { EventDoubt } from './eventDoubt';
+import { dialFigure, eventOf, levelFigure, notSet } from './levelFigures';
 
 /** Every figure that the marks of a run allow so far, in the order of the steps. */
 export function figuresOf(state: RunState, context: FigureContext): Figure[] {
@@ -18,21 +27,32 @@ export function figuresOf(state: RunState, context: FigureContext): Figure[] {
     state.marks.find((each) => each.stepId === stepId && each.key === key) ?? null;
   const cutOutPsi =
     mark('cut-out', 'cut-out')?.readingPsi ?? context.unit.governor?.cutOutPsi ?? 120;
-  return state.procedure.steps.flatMap((step) =>
-    state.skips.has(step.id)
-      ? []
-      : step.reckon.flatMap((reckoning) =>
-          reckon(reckoning, {
-            ...context,
-            step,
-            gauge: state.gauge ?? 'primary',
-            marks: state.marks.filter((each) => each.stepId === step.id),
-            mark,
-            cutOutPsi,
-            holdOverAtMs: state.holdsOver.get(step.id) ?? null,
-          }),
-        ),
-  );
+  const { steps } = state.procedure;
+  const heatOf = (step: Step) =>
+    step.act.kind === 'hold'
+      ? heatAtStart(state.procedure, state.marks, { ...step, act: step.act })
+      : null;
+  const levelAt = ({ stepId, key }: LiveMark) => {
+    const reckoned = steps.find((step) => step.id === stepId)?.reckon ?? [];
+    for (const each of reckoned) if (each.kind === 'level' && each.key === key) return each.figure;
+    return null;
+  };
+  return steps.flatMap((step) => {
+    if (state.skips.has(step.id)) return [];
+    const found: StepMarks = {
+      ...context,
+      step,
+      gauge: state.gauge ?? 'primary',
+      marks: state.marks.filter((each) => each.stepId === step.id),
+      mark,
+      cutOutPsi,
+      holdOverAtMs: state.holdsOver.get(step.id) ?? null,
+      heat: heatOf(step),
+      levelAt,
+    };
+    const dial = step.act.kind === 'ready' && state.gauge ? dialFigure(found) : null;
+    return [...(dial ? [dial] : []), ...step.reckon.flatMap((each) => reckon(each, found))];
+  });
 }
 
 function reckon(reckoning: Reckoning, found: StepMarks): Figure[] {
@@ -41,7 +61,7 @@ function reckon(reckoning: Reckoning, found: StepMarks): Figure[] {
       return buildUpFigures(reckoning, found);
     case 'level': {
       const mark = found.mark(found.step.id, reckoning.key);
-      return mark ? [levelFigure(reckoning.figure, mark, found)] : [];
+      return mark ? [levelFigure(reckoning, mark, found)] : [];
     }
     case 'interval': {
       const from = found.mark(found.step.id, reckoning.fromKey);
@@ -84,7 +104,7 @@ function buildUpFigures(
       's',
       { value: climb.timeS, standardUncertainty: climb.standardUncertaintyS },
       found,
-      () => 'Fan down and time it again.',
+      () => ({ say: 'Fan down and time it again.' }),
     ),
     forTheRecord(
       'build-up-rate',
@@ -105,31 +125,6 @@ function buildUpFigures(
   ];
 }
 
-function levelFigure(id: FigureId, mark: LiveMark, found: StepMarks): Figure {
-  const level = levelOf(
-    mark.readingPsi,
-    mark.resolutionPsi,
-    found.gauge,
-    found.unit,
-    found.cutOutPsi,
-  );
-  const isMaster = found.gauge === 'master' || level.checked;
-  return judged(
-    id,
-    'psi',
-    {
-      value: level.psi,
-      standardUncertainty: level.standardUncertaintyPsi,
-      ...(level.psi === mark.readingPsi ? {} : { read: mark.readingPsi }),
-    },
-    found,
-    () =>
-      isMaster
-        ? 'Do it again and read to the half division.'
-        : 'Check the dash gauge against a master gauge.',
-  );
-}
-
 function intervalFigure(id: FigureId, from: LiveMark, to: LiveMark, found: StepMarks): Figure {
   const elapsedS = (to.atMs - from.atMs) / 1000;
   if (elapsedS <= 0) {
@@ -141,16 +136,18 @@ function intervalFigure(id: FigureId, from: LiveMark, to: LiveMark, found: StepM
     's',
     {
       value: elapsedS,
-      standardUncertainty: Math.SQRT2 * REACTION_S + gaugeShare(found.gauge) * elapsedS,
+      standardUncertainty: Math.SQRT2 * REACTION_S + slopeShare(found.gauge) * elapsedS,
     },
     found,
-    () => 'Time it again.',
+    () => ({ say: 'Time it again.' }),
   );
 }
 
 function differenceFigure(id: FigureId, high: LiveMark, low: LiveMark, found: StepMarks): Figure {
-  const value = high.readingPsi - low.readingPsi;
-  if (value <= 0) {
+  const untouched = [low, high].find((mark) => mark.suggested);
+  if (untouched) return notSet(id, untouched, found);
+  const read = high.readingPsi - low.readingPsi;
+  if (read <= 0) {
     const words = `${sayPressure(low.readingPsi, found.sayIn)} is not under ${sayPressure(high.readingPsi, found.sayIn)}`;
     return unreadable(
       id,
@@ -160,17 +157,41 @@ function differenceFigure(id: FigureId, high: LiveMark, low: LiveMark, found: St
       'Mark cut-out and cut-in again.',
     );
   }
+  // What the needle hides at either end, as for the two levels themselves.
+  const [top, foot] = [high, low].map((mark) => eventOf(found.levelAt(mark), mark, found)) as [
+    EventDoubt,
+    EventDoubt,
+  ];
+  const value = read + top.addPsi - foot.addPsi;
   // The gauge's error is nearly the same at both ends; only its share of the difference is left.
   const doubt = Math.hypot(
     readingUncertaintyPsi(high.resolutionPsi),
     readingUncertaintyPsi(low.resolutionPsi),
-    gaugeShare(found.gauge) * value,
+    top.sdPsi,
+    foot.sdPsi,
+    slopeShare(found.gauge) * value,
   );
   return judged(
     id,
     'psi',
-    { value, standardUncertainty: doubt },
+    {
+      value,
+      standardUncertainty: doubt,
+      read,
+      chanceAtMost: eitherSlipped(value, doubt, high.resolutionPsi),
+    },
     found,
-    () => 'Do both again and read to the half division.',
+    () => ({
+      say: 'Do both again, with small strokes, and read to the half division.',
+      openBy: 'stroke',
+    }),
   );
+}
+
+/** A difference of two readings, either of which may be a slip. */
+function eitherSlipped(value: number, doubt: number, resolutionPsi: number) {
+  const wide = Math.hypot(doubt, SLIP_HALF_DIVISIONS * resolutionPsi);
+  const slips = 2 * SLIP_CHANCE;
+  return (atMost: number): number =>
+    (1 - slips) * normalCdf((atMost - value) / doubt) + slips * normalCdf((atMost - value) / wide);
 }

@@ -2,22 +2,22 @@ import type { Figure } from '@keen-bleed/contract';
 import { freeAirScfm } from '../gas/freeAir';
 import { equivalentHoleMm } from '../gas/orifice';
 import { leakEstimate, type LeakEstimate, type QuietEnd } from '../leak/leakEstimate';
-import { holdNeededS } from '../leak/leakRate';
 import type { HoldAct, Reckoning } from '../procedure/procedure';
 import type { LiveMark } from '../run/runState';
 import { unitsOf } from '../rig/rigUnderTest';
 import { totalTankVolumeIn3 } from '../rig/tankVolume';
-import { rounded } from '../units/say';
+import { rounded, sayPressure } from '../units/say';
+import { settled } from '../leak/heat';
+import { SHORTEST_HOLD_S } from '../leak/holdPlan';
+import { slopeShare } from '../gauge/uncertainty';
 import type { StepMarks } from './figureContext';
 import { forTheRecord, judged, unreadable } from './figureParts';
 import { sayValue } from './figureWords';
 import { lineAbovePsi, lineBelowPsi } from '../gauge/graduation';
-import { SURE_COVERAGE } from './judge';
+import { settlesHold } from './settlesHold';
 
-/** A hold longer than this is not asked for: temperature and patience both drift. */
-const LONGEST_HOLD_ASKED_S = 600;
-/** The needle must rise by this many standard uncertainties before it counts as risen. */
-const RISE_COVERAGE = 2;
+/** A rate is one that the needle shows from so many standard uncertainties on. */
+const NEEDLE_MOVED_COVERAGE = 1.5;
 /** A hold that lacks more than this of its length was cut short, s. */
 const SHORT_BY_S = 3;
 
@@ -27,23 +27,52 @@ type LeakReckoning = Extract<Reckoning, { kind: 'leak' }>;
 export function leakFigures(reckoning: LeakReckoning, found: StepMarks): Figure[] {
   const { act } = found.step;
   if (act.kind !== 'hold') return [];
-  const marks = found.marks.filter((mark) => isOther(mark, act) === (reckoning.gauge === 'other'));
-  const estimate = leakEstimate(marks, reckoning.gauge === 'other' ? null : quietEnd(marks, found));
-  if (!estimate) return [];
-  const { ratePsiPerMin, standardUncertaintyPsiPerMin: doubt } = estimate;
-  if (ratePsiPerMin < -RISE_COVERAGE * doubt) {
+  const marks = found.marks.filter(
+    (mark) => mark.key !== act.settle?.key && isOther(mark, act) === (reckoning.gauge === 'other'),
+  );
+  const untouched = marks.find((mark) => mark.suggested);
+  if (untouched) {
+    const shown = sayPressure(untouched.readingPsi, found.sayIn);
     return [
       unreadable(
         reckoning.figure,
         'psi/min',
         found,
-        `The needle rose ${sayValue(-ratePsiPerMin, 'psi/min', found.sayIn)} in the hold.`,
+        `${shown} was suggested and not set: the hold has no reading there.`,
+        'Hold again, setting the needle where it stands.',
+      ),
+    ];
+  }
+  const heat = found.heat ?? settled;
+  const estimate = leakEstimate(
+    marks,
+    reckoning.gauge === 'other' ? null : quietEnd(marks, found),
+    {
+      heat,
+      slopeShare: slopeShare(found.gauge),
+    },
+  );
+  if (!estimate) return [];
+  const { ratePsiPerMin, standardUncertaintyPsiPerMin: doubt, risesPsiPerMin } = estimate;
+  if (risesPsiPerMin > 0) {
+    return [
+      unreadable(
+        reckoning.figure,
+        'psi/min',
+        found,
+        `The needle rose ${sayValue(risesPsiPerMin, 'psi/min', found.sayIn)} in the hold, more than air warming up again explains.`,
         'See that the engine is off and no air is coming in; then hold again.',
       ),
     ];
   }
   const resolutionPsi = Math.min(...marks.map((mark) => mark.resolutionPsi));
-  const settle = (gap: number) => sayWhatSettles(estimate, resolutionPsi, gap);
+  const settle = (limit: { max: number | null }) =>
+    settlesHold(estimate, {
+      resolutionPsi,
+      gauge: found.gauge,
+      heat,
+      limitPsiPerMin: limit.max ?? 0,
+    });
   const leak = withHold(
     judged(
       reckoning.figure,
@@ -67,8 +96,12 @@ export function leakFigures(reckoning: LeakReckoning, found: StepMarks): Figure[
   if (!reckoning.loss) return [leak];
   const volumeIn3 = unitsOf(found).reduce((sum, unit) => sum + totalTankVolumeIn3(unit.tanks), 0);
   const lossScfm = freeAirScfm(volumeIn3, Math.max(0, ratePsiPerMin));
+  // Where no needle moved there is no hole to speak of, only a bound.
+  const moved = !estimate.onlyBounded && ratePsiPerMin > NEEDLE_MOVED_COVERAGE * doubt;
   const hole =
-    lossScfm > 0 && estimate.meanPsi > 0 ? equivalentHoleMm(lossScfm, estimate.meanPsi) : 0;
+    moved && lossScfm > 0 && estimate.meanPsi > 0
+      ? equivalentHoleMm(lossScfm, estimate.meanPsi)
+      : 0;
   const why =
     hole > 0
       ? `As much as one hole of ${rounded(hole, 2)} mm would pass.`
@@ -95,39 +128,29 @@ function quietEnd(marks: readonly LiveMark[], found: StepMarks): QuietEnd | null
   };
 }
 
-/** Adds what the hold itself had to do with it: air that was still settling, or too short a time. */
+/** Heat that did less than this in a hold is not spoken of, psi. */
+const HEAT_TO_SPEAK_OF_PSI = 0.3;
+
+/** Adds what the hold itself had to do with it: air that was cooling or warming up, or too short a time. */
 function withHold(figure: Figure, estimate: LeakEstimate, act: HoldAct, found: StepMarks): Figure {
-  const { settling, spanS } = estimate;
+  const { heatPsi, spanS } = estimate;
   if (spanS < act.seconds - SHORT_BY_S) {
     const held = `Held ${Math.round(spanS)} s of ${act.seconds}.`;
     return {
       ...figure,
+      // An inspector's minute is enough to be written down, not to be sure.
+      asRead:
+        figure.asRead === 'pass' && spanS < SHORTEST_HOLD_S - SHORT_BY_S ? null : figure.asRead,
       verdict: figure.verdict === 'pass' ? 'cant-tell' : figure.verdict,
       why: `${held} ${figure.why}`,
       settle: figure.verdict === 'fail' ? figure.settle : `Hold the full ${act.seconds} s.`,
     };
   }
-  if (!settling) return figure;
-  const dropped = sayValue(settling.dropPsi, 'psi', found.sayIn);
-  return {
-    ...figure,
-    why: `The first ${dropped} was air settling; the rest is steady. ${figure.why}`,
-  };
-}
-
-function sayWhatSettles(estimate: LeakEstimate, resolutionPsi: number, gap: number): string {
-  const { settling, spanS } = estimate;
-  if (settling && settling.settledAfterS > spanS) {
-    const waitMin = Math.max(1, Math.ceil((settling.settledAfterS - spanS) / 60));
-    return `The air is still settling: wait ${waitMin} min, then hold again.`;
-  }
-  if (estimate.onlyBounded) {
-    return 'Hold a minute longer, or read the needle at the end.';
-  }
-  const neededS = holdNeededS(resolutionPsi, gap, SURE_COVERAGE);
-  if (neededS > LONGEST_HOLD_ASKED_S) {
-    return 'This close to the limit a longer hold will not tell: find the leak, or use a gauge with finer lines.';
-  }
-  const minutes = Math.max(2, Math.ceil(neededS / 60));
-  return `Hold ${minutes} minutes in all, or tap each line the needle crosses.`;
+  if (Math.abs(heatPsi) < HEAT_TO_SPEAK_OF_PSI) return figure;
+  const moved = sayValue(Math.abs(heatPsi), 'psi', found.sayIn);
+  const heat =
+    heatPsi > 0
+      ? `${moved} of the fall is put down to air that was cooling.`
+      : `Air warming up again hid ${moved} of the fall.`;
+  return { ...figure, why: `${figure.why} ${heat}` };
 }

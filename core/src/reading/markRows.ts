@@ -18,6 +18,7 @@ export interface MarkRow {
   mark: string;
   readingPsi: number;
   resolutionPsi: number;
+  /** `read`, `crossing`, or `suggested` where nobody set the needle. */
   method: string;
   gauge: string;
   /** `stands`, `corrected` by a later mark, or `taken back`. */
@@ -50,7 +51,7 @@ export function markRows(state: RunState, facts: readonly RunFact[]): MarkRow[] 
         mark: mark.key,
         readingPsi: mark.readingPsi,
         resolutionPsi: mark.resolutionPsi,
-        method: mark.method,
+        method: mark.suggested ? 'suggested' : mark.method,
         gauge: state.gauge ?? '',
         state: standing.has(mark.id)
           ? 'stands'

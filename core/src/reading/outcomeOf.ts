@@ -1,19 +1,12 @@
 import type { Figure, Finding, Outcome, Verdict } from '@keen-bleed/contract';
 import type { RunState } from '../run/runState';
 import { CORE_VERSION } from '../version';
-import { findingsOf } from '../run/findingsOf';
+import { findingsOf, notDone } from '../run/findingsOf';
 import type { FigureContext } from './figureContext';
 import { figuresOf } from './figuresOf';
-import { sayFigureLine } from './figureWords';
-
-/** The figure a run's verdict hangs on: the first that fails, else the first that can't be told, else none. */
-export function decisiveFigure(figures: readonly Figure[]): Figure | null {
-  return (
-    figures.find((figure) => figure.verdict === 'fail') ??
-    figures.find((figure) => figure.verdict === 'cant-tell') ??
-    null
-  );
-}
+import { headVerdict } from './figureParts';
+import { figureTitles, sayFigureLine } from './figureWords';
+import { decisiveFigure, decisiveFinding, isOpenAsRead } from './worst';
 
 /**
  * What a run comes to, from its facts alone. A failed figure or a bad finding outweighs everything; a run cut
@@ -29,13 +22,16 @@ export function outcomeOf(state: RunState, context: FigureContext): Outcome {
     reason,
     required: stepOf(stepId)?.required ?? true,
   }));
+  const undone = notDone(state, context.ruleSet.school);
   const cutShort = state.closed?.how === 'incomplete' || state.step !== null;
   const decisive = decisiveFigure(figures);
-  const bad = findings.find((finding) => finding.standing === 'bad') ?? null;
+  const fails = decisive !== null && headVerdict(decisive) === 'fail';
+  const heading = decisiveFinding(findings, decisive);
+  const isBad = findings.some((finding) => finding.standing === 'bad');
   const verdict: Verdict =
-    decisive?.verdict === 'fail' || bad
+    fails || isBad
       ? 'fail'
-      : cutShort || skipped.some((each) => each.required)
+      : cutShort || undone.length > 0 || skipped.some((each) => each.required)
         ? 'incomplete'
         : decisive
           ? 'cant-tell'
@@ -43,7 +39,9 @@ export function outcomeOf(state: RunState, context: FigureContext): Outcome {
   return {
     coreVersion: CORE_VERSION,
     verdict,
-    headline: headline(verdict, decisive, bad, state, skipped, context),
+    headline: headline(verdict, decisive, heading, state, skipped, undone, context),
+    ...sayDial(figures),
+    ...(cutShort ? { cutShort: true as const } : {}),
     figures,
     findings,
     skipped,
@@ -60,15 +58,26 @@ function headline(
   bad: Finding | null,
   state: RunState,
   skipped: Outcome['skipped'],
+  undone: readonly string[],
   context: FigureContext,
 ): string {
-  if (verdict === 'fail' && decisive?.verdict !== 'fail' && bad) {
-    return `${bad.title}: ${bad.said}`;
-  }
+  if (verdict === 'fail' && bad) return `${bad.title}: ${bad.said}`;
   if (decisive && verdict !== 'incomplete') return sayFigureLine(decisive, context.sayIn);
   if (verdict === 'pass') return 'All figures within their limits';
   if (state.closed?.reason) return `Cut short: ${state.closed.reason}`;
   const first = skipped.find((each) => each.required);
   if (first) return `${first.title} left out: ${first.reason}`;
+  if (!state.step && undone[0]) return `${undone[0]}: not done`;
   return state.step ? `Stopped at “${state.step.title}”` : 'Not finished';
+}
+
+/** What dial and strokes leave open, said once for all of it. */
+function sayDial(figures: readonly Figure[]): Pick<Outcome, 'dial'> {
+  const open = figures.filter(isOpenAsRead).map(({ id }) => figureTitles[id].toLowerCase());
+  if (open.length === 0) return {};
+  const [last, ...others] = open.reverse();
+  const which = others.length > 0 ? `${others.reverse().join(', ')} and ${last}` : last;
+  return {
+    dial: `Read within limits: ${which}. A dash gauge may be 7 % of cut-out off, and a stroke hides where in it a thing happened: to be sure, compare the gauge once with a master gauge and use small strokes.`,
+  };
 }

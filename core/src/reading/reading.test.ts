@@ -5,8 +5,10 @@ import { linearRegression } from 'simple-statistics';
 import { buildUp } from './buildUp';
 import { halfDivisionPsi, lineBelowPsi, nearestReadingPsi, nudgedPsi } from '../gauge/graduation';
 import { judge, SURE_COVERAGE } from './judge';
-import { chanceWithin, normalCdf } from '../statistics/normal';
-import { levelUncertaintyPsi } from '../gauge/uncertainty';
+import { chanceWithin, evenAndNormalCdf, normalCdf } from '../statistics/normal';
+import { levelOf, levelUncertaintyPsi } from '../gauge/gaugeCheck';
+import { studentT } from '../statistics/studentT';
+import { testUnit } from '../test/walk';
 import { weightedLine } from '../statistics/weightedLine';
 
 const psiGauge = { unit: 'psi', division: 2, top: 150 } as const;
@@ -153,10 +155,33 @@ describe('how sure', () => {
     );
   });
 
-  it('doubts a level by its gauge, and far less by a master gauge', () => {
-    // ±7 % of cut-out as three standard deviations [std: 49 CFR 571.121 S5.1.4, value from memory]
-    expect(levelUncertaintyPsi(1, 'primary', 126)).toBeCloseTo(Math.hypot(0.382, 2.94), 2);
-    expect(levelUncertaintyPsi(1, 'master', 126)).toBeLessThan(0.6);
+  it('doubts a level by its gauge, anything within ±7 % as likely, and far less by a master gauge', () => {
+    // [std: 49 CFR 571.121 S5.1.4, value from memory]; an even quantity's deviation is its half width ÷ √3.
+    const level = (gauge: 'primary' | 'master') => levelOf(100, 1, gauge, testUnit(), 126, 0);
+    expect(level('primary').halfWidthPsi).toBeCloseTo(8.82, 9);
+    expect(levelUncertaintyPsi(level('primary'))).toBeCloseTo(Math.hypot(8.82 / 1.732, 0.804), 2);
+    expect(levelUncertaintyPsi(level('master'))).toBeLessThan(1.2);
+  });
+
+  it('knows the sum of an even and a normal quantity, against a sum over many of the even one', () => {
+    for (const x of [-9, -4, 0, 3, 8.5, 11]) {
+      let sum = 0;
+      const N = 4_000;
+      for (let n = 0; n < N; n += 1) {
+        const even = -8 + (16 * (n + 0.5)) / N;
+        sum += jStat.normal.cdf(x - even, 0, 1.3) / N;
+      }
+      expect(evenAndNormalCdf(x, 8, 1.3)).toBeCloseTo(sum, 5);
+    }
+    expect(evenAndNormalCdf(1, 0, 1)).toBeCloseTo(jStat.normal.cdf(1, 0, 1), 6);
+    expect(evenAndNormalCdf(2, 8, 0)).toBeCloseTo(0.625, 9);
+  });
+
+  it('has Student’s t of a general-purpose library', () => {
+    for (const freedom of [4, 6, 8, 20]) {
+      expect(studentT(1.96, freedom) / jStat.studentt.inv(0.975, freedom)).toBeCloseTo(1, 1);
+      expect(studentT(1.645, freedom) / jStat.studentt.inv(0.95, freedom)).toBeCloseTo(1, 2);
+    }
   });
 });
 

@@ -1,4 +1,4 @@
-import { itemsOf } from './findingsOf';
+import { itemsOf, NOT_DONE } from './findingsOf';
 import type { FieldProblem, Gauge, RunFact } from '@keen-bleed/contract';
 import { rounded } from '../units/say';
 import { fromPsi } from '../units/pressure';
@@ -46,7 +46,7 @@ function lookProblem(
   }
   for (const item of items) {
     const answer = fact.answers[item.key];
-    if (!item.options.some((option) => option.value === answer)) {
+    if (answer !== NOT_DONE && !item.options.some((option) => option.value === answer)) {
       const allowed = item.options.map((option) => option.value).join(', ');
       return {
         field: `answers.${item.key}`,
@@ -127,6 +127,7 @@ function keysOf(state: RunState, stepId: string): string[] {
   if (!act || act.kind === 'ready' || act.kind === 'look') return [];
   if (act.kind === 'marks') return act.marks.map((spec) => spec.key);
   return [
+    ...(act.settle ? [act.settle.key] : []),
     act.start.key,
     act.crossing.key,
     act.reading.key,

@@ -1,7 +1,9 @@
 import type { Gauge } from '@keen-bleed/contract';
 import { lineBelowPsi, nearestLinePsi, nearestReadingPsi } from '../gauge/graduation';
+import { waitNeededS } from '../leak/holdPlan';
 import { STANDARD_ATMOSPHERE_PSI } from '../units/pressure';
 import type { MarkSpec, Proposal } from '../procedure/procedure';
+import { heatAtStart } from './heatBefore';
 import type { LiveMark, RunState } from './runState';
 
 /**
@@ -39,6 +41,27 @@ export function holdNow(state: RunState, nowMs: number): HoldNow | null {
     endsByItself:
       over && !state.hold.endTakenBack && nowMs <= state.hold.endsAtMs + WATCHED_WITHIN_MS,
   };
+}
+
+/** Air that stands until heat hides no leak, at one moment. */
+export interface SettlingNow {
+  leftMs: number;
+  /** When a hold may begin. */
+  untilMs: number;
+}
+
+/** The wait before a hold: it counts from when nothing moved the air any more; null where none runs. */
+export function settlingNow(state: RunState, nowMs: number): SettlingNow | null {
+  const { step, procedure, marks } = state;
+  if (step?.act.kind !== 'hold' || !step.act.settle || state.hold) return null;
+  const { act } = step;
+  const of = (key: string) => marks.find((mark) => mark.stepId === step.id && mark.key === key);
+  const settled = of(step.act.settle.key);
+  if (!settled || of(act.start.key) || act.limitPsiPerMin === undefined) return null;
+  const heat = heatAtStart(procedure, marks, { ...step, act });
+  if (!heat) return null;
+  const untilMs = settled.atMs + waitNeededS(heat, act.limitPsiPerMin) * 1000;
+  return { leftMs: Math.max(0, untilMs - nowMs), untilMs };
 }
 
 /** What a press of the pad would mark at `nowMs`; null where the step waits for no mark. */

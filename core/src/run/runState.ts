@@ -11,6 +11,8 @@ export interface LiveMark {
   readingPsi: number;
   resolutionPsi: number;
   method: 'read' | 'crossing';
+  /** Nobody set the needle: the suggested value stands there, and it is no reading. */
+  suggested: boolean;
 }
 
 /** A hold that has been started and is not over. */
@@ -242,8 +244,8 @@ function isDone(step: Step, now: Standing): boolean {
 }
 
 function toLiveMark(fact: MarkFact): LiveMark {
-  const { id, stepId, key, atMs, readingPsi, resolutionPsi, method } = fact;
-  return { factId: id, stepId, key, atMs, readingPsi, resolutionPsi, method };
+  const { id, stepId, key, atMs, readingPsi, resolutionPsi, method, suggested = false } = fact;
+  return { factId: id, stepId, key, atMs, readingPsi, resolutionPsi, method, suggested };
 }
 
 function awaitedIn(step: Step, now: Standing): MarkSpec | null {
@@ -255,8 +257,8 @@ function awaitedIn(step: Step, now: Standing): MarkSpec | null {
     case 'marks':
       return step.act.marks.find((spec) => !has(spec.key)) ?? null;
     case 'hold': {
-      const { start, end, other } = step.act;
-      if (!has(start.key)) return start;
+      const { settle, start, end, other } = step.act;
+      if (!has(start.key)) return settle && !has(settle.key) ? settle : start;
       if (other && !has(other.start.key)) return other.start;
       if (!has(end.key) && !now.holdsOver.has(step.id)) return end;
       return other && !has(other.end.key) ? other.end : null;

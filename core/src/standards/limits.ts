@@ -170,8 +170,18 @@ export const sharedLimits: readonly Limit[] = [
     figure: 'governor-differential',
     unit: 'psi',
     min: 16,
-    source: 'trade practice: under about 16 psi the governor short-cycles',
+    max: 30,
+    source:
+      'trade practice: under about 16 psi the governor short-cycles, over about 30 suspect governor or unloader',
     tag: 'memory',
+  }),
+  limit({
+    id: 'governor-cycle-floor',
+    figure: 'governor-cycle',
+    unit: 's',
+    min: 120,
+    source: 'house default, not a regulation: untouched, a sound rig holds for minutes',
+    tag: 'house',
   }),
   limit({
     id: 'warning-reset',

@@ -19,7 +19,7 @@ const R13 = 'UN R13 annex 7';
 /** The numbered-port school (UN ECE practice): bar, ports by number, build-up to 65 and 100 %. */
 export const numberedPorts: RuleSet = {
   id: 'numbered-ports',
-  revision: 1,
+  revision: 2,
   basedOn: null,
   title: 'Numbered ports, bar',
   school: 'numbers',
@@ -75,9 +75,9 @@ export const numberedPorts: RuleSet = {
       id: 'warning-house',
       figure: 'warning',
       unit: 'psi',
-      min: 55,
-      max: 75,
-      source: `${HOUSE}: the psi school's figure converted`,
+      min: toPsi(4.5, 'bar'),
+      max: toPsi(5.5, 'bar'),
+      source: `${HOUSE}: about 5 to 5.5 bar is usual, and not under 4.5`,
       tag: 'house',
     }),
     ...popOutLimits.map(houseDefault),
@@ -95,6 +95,7 @@ export const numberedPorts: RuleSet = {
     must('static-hold'),
     must('applied-hold'),
     must('warning'),
+    may('warning-parts'),
     // Its hand brake valve does not pop: the springs come on as the pressure falls.
     off('pop-out'),
     must('rebuild'),
@@ -102,6 +103,8 @@ export const numberedPorts: RuleSet = {
     must('ninth-stroke'),
     must('hand-brake-test'),
     must('holding'),
+    off('safety-valve'),
+    may('fail-supply'),
     may('fail-primary'),
     may('fail-secondary'),
     off('anti-compounding'),

@@ -8,13 +8,13 @@ import {
   sharedLimits,
   towedAlone,
 } from './limits';
-import { must, off } from './ruleSteps';
+import { may, must, off } from './ruleSteps';
 import { usualSwitches } from './switches';
 
 /** The windows of a licence road test, which most shops test to. */
 export const roadTest: RuleSet = {
   id: 'road-test',
-  revision: 1,
+  revision: 2,
   basedOn: null,
   title: 'Road-test examiner',
   school: 'words',
@@ -54,16 +54,25 @@ export const roadTest: RuleSet = {
     off('cycle'),
     must('couplers'),
     off('trailer-supply'),
+    must('tractor-protection'),
     must('static-hold'),
     must('applied-hold'),
+    may('trailer-alone'),
+    off('breakaway-hold'),
+    off('breakaway-held'),
     must('warning'),
+    off('warning-parts'),
     must('pop-out'),
+    off('park-stays'),
     must('rebuild'),
     must('holding'),
     off('stop-lamp'),
+    off('safety-valve'),
+    off('fail-supply'),
     off('fail-primary'),
     off('fail-secondary'),
     off('anti-compounding'),
   ],
-  switches: usualSwitches,
+  // An examiner writes down what the needle shows.
+  switches: { ...usualSwitches, headedBy: 'as-read' },
 };

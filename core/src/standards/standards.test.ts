@@ -45,7 +45,7 @@ describe('road-test windows', () => {
   });
 
   it('find the governor short-cycling under 16 psi of differential [trade, value from memory]', () => {
-    expect(bounds('governor-differential')).toEqual([16, null, 'memory']);
+    expect(bounds('governor-differential')).toEqual([16, 30, 'memory']);
   });
 
   it('name a source for every limit, and no limit twice for one rig', () => {

@@ -14,6 +14,15 @@ const info = <K extends keyof Switches>(given: SwitchInfo<K>): SwitchInfo => giv
 /** What a rule set may switch, in the order it is shown. */
 export const switchInfos: readonly SwitchInfo[] = [
   info({
+    key: 'headedBy',
+    title: 'Verdicts go by',
+    options: [
+      { value: 'how-sure', title: 'how sure' },
+      { value: 'as-read', title: 'as read' },
+    ],
+    why: 'How sure: a pass then stands for the vehicle and not for the needle. An examiner goes by the needle as read.',
+  }),
+  info({
     key: 'order',
     title: 'Order of the fall',
     options: [
@@ -51,7 +60,7 @@ export const switchInfos: readonly SwitchInfo[] = [
   }),
   info({
     key: 'heldBy',
-    title: 'Held by',
+    title: 'Secured by',
     options: [
       { value: 'chocks', title: 'chocks' },
       { value: 'low-gear', title: 'low gear' },
@@ -67,9 +76,14 @@ export const usualSwitches: Switches = {
   leakTests: 'both',
   gauges: 'one',
   order: 'leak-first',
+  headedBy: 'how-sure',
 };
 
 /** The upper end of the pop-out window that a rule set's switch asks for, psi. */
 export function popOutCeilingPsi(ruleSet: Pick<RuleSet, 'switches'>): number {
   return Number(ruleSet.switches.popOutTo);
 }
+
+/** Which of the two views heads a rule set's verdicts. */
+export const headedBy = ({ switches }: Pick<RuleSet, 'switches'>): 'as-read' | 'how-sure' =>
+  switches.headedBy ?? 'how-sure';

@@ -3,6 +3,7 @@ import { runMade } from '../log/kinds/run/runMade';
 import { RUN_VERSION } from '../log/kinds/run/runKind';
 import { RunWalk } from '../log/kinds/run/runWalk';
 import type { FigureContext } from '../reading/figureContext';
+import { settlingNow } from '../run/awaiting';
 import { newUnitDraft } from '../rig/newUnit';
 import { roadTest } from '../standards/roadTest';
 import { CORE_VERSION } from '../version';
@@ -80,8 +81,26 @@ export class Walk extends RunWalk {
     this.context = { unit, towed, ruleSet, sayIn: unit.gauge.unit };
   }
 
+  /** Marks that nothing moves the air any more, and waits as the pad asks. */
+  settle(psi?: number): this {
+    this.mark(psi);
+    return this.wait((settlingNow(this.state, this.nowMs)?.leftMs ?? 0) / 1000);
+  }
+
+  /** Settles, and starts the hold where the needle stands then. */
+  startHold(psi?: number): this {
+    return this.settle(psi).mark(psi);
+  }
+
+  /** Holds from a reading as long as is asked, with the needle falling evenly, and reads it at the end. */
+  held(fromPsi: number, psiPerMin: number): this {
+    this.startHold(fromPsi);
+    const seconds = ((this.state.hold?.endsAtMs ?? this.nowMs) - this.nowMs) / 1000;
+    return this.wait(seconds).mark(fromPsi - (psiPerMin * seconds) / 60);
+  }
+
   /** Walks a whole healthy run of a truck up to the hold's end. */
-  untilHoldOver(leakPsi = 1): this {
+  untilHoldOver(leakPsiPerMin = 1): this {
     this.ready('primary')
       .wait(5)
       .mark()
@@ -91,9 +110,7 @@ export class Walk extends RunWalk {
       .mark(126)
       .wait(20)
       .mark(106)
-      .wait(60)
-      .mark(120)
       .wait(60);
-    return this.mark(120 - leakPsi);
+    return this.held(120, leakPsiPerMin);
   }
 }

@@ -3,8 +3,8 @@ import { caughtMark } from '../linked/caughtMark';
 import type { GaugeSample } from '../linked/sampleLog';
 import { RunWalk, type Did } from '../log/kinds/run/runWalk';
 import type { NewFact } from '../facts/newFact';
-import { padNow } from '../run/awaiting';
-import { itemsOf } from '../run/findingsOf';
+import { padNow, settlingNow } from '../run/awaiting';
+import { itemsOf, NOT_DONE } from '../run/findingsOf';
 import type { RunState } from '../run/runState';
 import { psiAt, type Segment, type Trace } from './segments';
 
@@ -15,8 +15,8 @@ export type TraceFact = NewFact<RunFact> & { atMs: number };
 const RESOLUTION_PSI = 0.1;
 const LOG_STEP_S = 0.2;
 const NOT_IN_TRACE = 'Not in the recorded trace';
-/** Readings taken out of a hold: from four on the estimate tells settling air from a leak. */
-const READINGS = 5;
+/** Readings taken out of a hold. */
+const READINGS = 8;
 
 /**
  * The facts of a run that a recorded trace tells: levels passed, cut-out, cut-in and holds, each at its time. Steps
@@ -44,14 +44,16 @@ export function factsOf(
   };
   const add = (fact: TraceFact) => walk.tryAdd(fact) === null;
   walk.through({
-    ready: (_, step) =>
-      tell(
-        itemsOf(step).length === 0 &&
-          add({ kind: 'ready', stepId: step.id, gauge: 'master', atMs: startedAtMs }),
-      ),
+    ready: (_, step) => {
+      const atMs = startedAtMs;
+      const answers = Object.fromEntries(itemsOf(step).map(({ key }) => [key, NOT_DONE]));
+      // Nobody looked at anything; the rest of the step is there for a hold to be read by.
+      if (itemsOf(step).length > 0) add({ kind: 'look', stepId: step.id, answers, atMs });
+      return tell(add({ kind: 'ready', stepId: step.id, gauge: 'master', atMs }));
+    },
     look: () => tell(false),
     marks: ({ state }) => tell(addMark(state, log, add)),
-    hold: ({ state }) => tell(addHold(state, trace, segments, startedAtMs, add)),
+    hold: (on) => tell(addHold(on.state, trace, segments, startedAtMs, add, () => on.state)),
   });
   return walk.facts.map(
     ({ id: _id, lane: _lane, seq: _seq, offsetMs: _o, v: _v, ...fact }) => fact,
@@ -91,24 +93,43 @@ function addMark(
   });
 }
 
-/** A hold from the trace's next level stretch: its start, a reading at its end. */
+/** What a stretch must at least last to be a hold that is reported, s. */
+const LEAST_HOLD_S = 20;
+/** A static hold begins this near to what was reached before it, psi; an applied one at least so far under it. */
+const NEAR_PSI = 20;
+const PEDAL_TAKES_PSI = 3;
+
+/**
+ * A hold from the trace's next level stretch, if level and what came before it agree with what is asked: its settling,
+ * its start, readings, its end. One that is too short ends where the stretch does, and is judged as that; another
+ * stretch never stands in for it.
+ */
 function addHold(
   state: RunState,
   trace: Trace,
   segments: readonly Segment[],
   startedAtMs: number,
   add: (fact: TraceFact) => boolean,
+  now: () => RunState,
 ): boolean {
   const { step } = state;
   if (step?.act.kind !== 'hold') return false;
   const afterS = (state.lastAtMs - startedAtMs) / 1000;
-  const { seconds, start, reading } = step.act;
+  const { seconds, settle, start, reading, end } = step.act;
   const level = segments.find(
-    (each) => each.kind === 'hold' && each.toS - Math.max(each.fromS, afterS) >= seconds + 1,
+    (each) => each.kind === 'hold' && each.toS - Math.max(each.fromS, afterS) >= LEAST_HOLD_S,
   );
   if (!level) return false;
-  // The last of a long stretch: by then the air has cooled, or the pedal's first drop is over.
-  const fromS = Math.max(level.fromS, afterS, level.toS - seconds - 1);
+  const settleS = Math.max(level.fromS, afterS);
+  const before = state.marks.at(-1)?.readingPsi;
+  const isApplied = settle?.proposal.from === 'after-pedal';
+  const standsPsi = psiAt(trace, settleS);
+  if (before !== undefined) {
+    const agrees = isApplied
+      ? before - standsPsi >= PEDAL_TAKES_PSI
+      : Math.abs((levelBefore(state) ?? standsPsi) - standsPsi) <= NEAR_PSI;
+    if (!agrees) return false;
+  }
   const mark = (key: string, s: number): TraceFact => ({
     kind: 'mark',
     stepId: step.id,
@@ -118,8 +139,32 @@ function addHold(
     method: 'read',
     atMs: Math.ceil(startedAtMs + s * 1000),
   });
-  if (!add(mark(start.key, fromS))) return false;
-  for (let n = 1; n < READINGS; n += 1) add(mark(reading.key, fromS + (n * seconds) / READINGS));
-  const over = Math.ceil(startedAtMs + (fromS + seconds) * 1000) + 1;
+  let fromS = settleS;
+  if (settle) {
+    if (!add(mark(settle.key, settleS))) return false;
+    const waitS = (settlingNow(now(), state.lastAtMs)?.untilMs ?? 0) - startedAtMs;
+    // Heat is waited for as far as the stretch is long enough for it.
+    fromS = Math.min(Math.max(waitS / 1000, settleS), Math.max(settleS, level.toS - seconds - 1));
+  }
+  const lastS = Math.min(level.toS, fromS + seconds);
+  if (!add(mark(start.key, fromS + 0.01))) return false;
+  for (let n = 1; n < READINGS; n += 1) {
+    add(mark(reading.key, fromS + (n * (lastS - fromS)) / READINGS));
+  }
+  if (lastS - fromS < seconds) return add(mark(end.key, lastS));
+  const over = Math.ceil(startedAtMs + (fromS + 0.01 + seconds) * 1000) + 1;
   return add({ kind: 'hold-over', stepId: step.id, atMs: over });
+}
+
+/** Where the needle stood at cut-out, if it was marked. */
+function levelBefore({ marks, procedure }: RunState): number | null {
+  const top = marks.find(
+    ({ stepId, key }) =>
+      procedure.steps
+        .find(({ id }) => id === stepId)
+        ?.reckon.some(
+          (each) => each.kind === 'level' && each.figure === 'cut-out' && each.key === key,
+        ) ?? false,
+  );
+  return top?.readingPsi ?? null;
 }

@@ -53,10 +53,15 @@ export function readNumber(text: string): number {
   return Number(/^[-+]?\d+,\d+$/.test(trimmed) ? trimmed.replace(',', '.') : trimmed);
 }
 
-/** A moment as loggers write it, in seconds: a number, or a date and time. */
+/** A moment as loggers write it, in seconds: a number, a time of day, or a date and time. */
 export function readMoment(text: string, unit: 's' | 'ms' | 'min'): number {
   const number = readNumber(text);
   if (!Number.isNaN(number)) return number * perSecond[unit];
+  const clock = /^(\d{1,2}):(\d{2}):(\d{2}(?:[.,]\d+)?)$/.exec(text.trim());
+  if (clock) {
+    const [hours, minutes, seconds] = clock.slice(1).map((part) => Number(part.replace(',', '.')));
+    return (hours ?? 0) * 3_600 + (minutes ?? 0) * 60 + (seconds ?? 0);
+  }
   const date = Date.parse(
     text.includes('T') || text.includes('Z') ? text : `${text.trim().replace(' ', 'T')}Z`,
   );
@@ -90,7 +95,9 @@ export class TraceReader {
       return;
     }
     if (Number.isNaN(this.startS)) this.startS = moment;
-    const s = moment - this.startS;
+    let s = moment - this.startS;
+    // A time of day that starts over has passed midnight.
+    if (isTimeOfDay(time) && s < (this.seconds[this.length - 1] ?? 0) - DAY_S / 2) s += DAY_S;
     if (this.length > 0 && s <= (this.seconds[this.length - 1] ?? 0)) {
       this.leftOut += 1;
       return;
@@ -116,6 +123,9 @@ export class TraceReader {
     return this.psi.map((psi) => ({ seconds, psi: psi.slice(0, this.length) }));
   }
 }
+
+const DAY_S = 86_400;
+const isTimeOfDay = (text: string) => /^\d{1,2}:\d{2}:\d{2}/.test(text.trim());
 
 function grown(values: Float64Array<ArrayBuffer>): Float64Array<ArrayBuffer> {
   const more = new Float64Array(values.length * 2);

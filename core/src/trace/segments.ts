@@ -33,8 +33,10 @@ export interface Segment {
 const STEP_S = 0.25;
 /** No reading for this long is a gap, s. */
 const GAP_S = 3;
-/** Slopes are taken over this, s. */
-const SPAN_S = 4;
+/** Slopes are least-squares ones over this, s: an eight-bit logger's steps and half a psi of noise are evened out by it. */
+const SPAN_S = 10;
+/** A reading that its neighbours in time do not bear out is a spike: the middle one of so many stands. */
+const MIDDLE_OF = 5;
 const CLIMBS_PSI_PER_S = 0.06;
 const CLIMB_LEAST_S = 8;
 const CLIMB_LEAST_PSI = 4;
@@ -130,7 +132,38 @@ function gridOf(trace: Trace): Grid {
     const before = seconds[Math.max(0, after - 1)] ?? s;
     if ((seconds[after] ?? s) - before > GAP_S) empty[n] = 1;
   }
-  return { t0, psi, empty };
+  return { t0, psi: despiked(psi), empty };
+}
+
+/** The middle one of each few in a row. */
+function despiked(psi: Float64Array): Float64Array {
+  const reach = (MIDDLE_OF - 1) / 2;
+  const near = new Float64Array(MIDDLE_OF);
+  return psi.map((value, n) => {
+    if (n < reach || n >= psi.length - reach) return value;
+    near.set(psi.subarray(n - reach, n + reach + 1));
+    return near.sort()[reach] ?? value;
+  });
+}
+
+/** Least-squares slope about each step of a grid, psi/s. */
+function slopesOf(psi: Float64Array): Float64Array {
+  const half = Math.round(SPAN_S / 2 / STEP_S);
+  const sum = new Float64Array(psi.length + 1);
+  const moment = new Float64Array(psi.length + 1);
+  for (let n = 0; n < psi.length; n += 1) {
+    sum[n + 1] = sum[n]! + psi[n]!;
+    moment[n + 1] = moment[n]! + n * psi[n]!;
+  }
+  return psi.map((_, n) => {
+    const a = Math.max(0, n - half);
+    const b = Math.min(psi.length - 1, n + half);
+    const count = b - a + 1;
+    if (count < 2) return 0;
+    const middle = (a + b) / 2;
+    const spread = (count * (count * count - 1)) / 12;
+    return (moment[b + 1]! - moment[a]! - middle * (sum[b + 1]! - sum[a]!)) / spread / STEP_S;
+  });
 }
 
 /** Runs of steps for which something holds, as index ranges, end not included. */
@@ -159,11 +192,8 @@ export function segmentsOf(trace: Trace): Segment[] {
   const at = (n: number) => t0 + n * STEP_S;
   const level = (n: number) => psi[Math.min(count - 1, Math.max(0, n))] ?? 0;
   const half = Math.round(SPAN_S / 2 / STEP_S);
-  const slope = (n: number) => {
-    const a = Math.max(0, n - half);
-    const b = Math.min(count - 1, n + half);
-    return b > a ? (level(b) - level(a)) / ((b - a) * STEP_S) : 0;
-  };
+  const slopes = slopesOf(psi);
+  const slope = (n: number) => slopes[Math.min(count - 1, Math.max(0, n))] ?? 0;
   const found: Segment[] = [];
   const add = (kind: SegmentKind, from: number, to: number, fitted = false) => {
     const line = fitted ? lineThrough(trace, at(from), at(to)) : null;

@@ -1,6 +1,7 @@
 import type {
   Figure,
   LogKindName,
+  OpenFailure,
   RuleSetDraft,
   RunRowFigure,
   UnitDraft,
@@ -77,6 +78,8 @@ export const units = pgTable(
     draft: jsonb('draft').$type<UnitDraft>().notNull(),
     revision: integer('revision').notNull().default(1),
     retiredAt: timestamp('retired_at', { withTimezone: true, mode: 'date' }),
+    /** What has failed on it and was not proven right since; follows from its runs. Null until worked out first. */
+    failures: jsonb('failures').$type<OpenFailure[]>(),
     createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
     updatedAt: timestamp('updated_at', { withTimezone: true }).notNull().defaultNow(),
   },
@@ -241,6 +244,25 @@ export const logUnits = pgTable(
     index('log_units_open')
       .on(t.shopId, t.unitId, t.startedAtMs)
       .where(sql`closed_at_ms is null`),
+  ],
+);
+
+/** Failures that a lead closed with a written reason. Rows are only ever added. */
+export const failureClosings = pgTable(
+  'failure_closings',
+  {
+    shopId: uuid('shop_id').notNull(),
+    logId: uuid('log_id').notNull(),
+    /** What failed, as `OpenFailure` names it. */
+    key: text('key').notNull(),
+    reason: text('reason').notNull(),
+    personId: uuid('person_id').notNull(),
+    closedAt: timestamp('closed_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.logId, t.key] }),
+    foreignKey({ columns: [t.shopId, t.logId], foreignColumns: [logs.shopId, logs.id] }),
+    foreignKey({ columns: [t.shopId, t.personId], foreignColumns: [people.shopId, people.id] }),
   ],
 );
 

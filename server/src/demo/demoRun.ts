@@ -4,6 +4,7 @@ import {
   nearestReadingPsi,
   padNow,
   RunWalk,
+  settlingNow,
   type Did,
   type RunState,
 } from '@keen-bleed/core';
@@ -80,6 +81,11 @@ export function demoRunFacts(
         ? (plan.truth.appliedLeakPsiPerMin ?? plan.truth.leakPsiPerMin + 0.3)
         : plan.truth.leakPsiPerMin;
       const startPsi = Math.min(plan.truth.cutOutPsi, full) - random.between(0, 2 * half);
+      if (step.act.settle) {
+        mark(seen(startPsi));
+        walk.nowMs +=
+          (settlingNow(walk.state, walk.nowMs)?.leftMs ?? 0) + random.between(500, 4_000);
+      }
       const startMs = walk.nowMs;
       const fallenBy = (atMs: number) => ((atMs - startMs) / 60_000) * leak;
       mark(seen(startPsi));

@@ -20,6 +20,7 @@ import {
   unitRevisions,
   units,
 } from '../db/schema';
+import { fillFailures } from '../failures/refreshFailures';
 import { storedLog } from '../log/storedLog';
 import { demoFleet, demoRigs } from './demoFleet';
 import { demoVisits } from './demoVisits';
@@ -156,6 +157,7 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
     members: memberRows,
     facts: factRows,
   });
+  await fillFailures(db);
   const runs = logRows.filter((row) => row.kind === 'run').length;
   return { units: unitRows.length, runs };
 }

@@ -6,6 +6,7 @@ import { blobs, facts, logs, logUnits } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
 import { isUuid, wrongShape } from '../http/route';
+import { refreshFailures, unitsOfLog } from '../failures/refreshFailures';
 import { judged } from './judged';
 import { readLog, storedFacts, type StoredLog } from './logRow';
 
@@ -197,6 +198,9 @@ async function store(
     .update(logUnits)
     .set(columns.units)
     .where(and(eq(logUnits.shopId, me.shopId), eq(logUnits.logId, stored.id)));
+  if (stored.kind === 'run') {
+    await refreshFailures(tx, me.shopId, await unitsOfLog(tx, me.shopId, stored.id));
+  }
 }
 
 async function photosHeld(tx: Db, { shopId }: Me, sent: Sent): Promise<Set<string>> {

@@ -53,7 +53,8 @@ describe('a run', () => {
     expect(kept).toMatchObject({ by: 'technician', timeUnsure: false });
     const row = await yardRow();
     expect(row?.last).toMatchObject({ runId: header.id, verdict: 'pass', decisive: null });
-    expect(row?.leakTrendPsiPerMin).toEqual([1]);
+    expect(row?.leakTrendPsiPerMin).toHaveLength(1);
+    expect(row?.leakTrendPsiPerMin[0]).toBeCloseTo(1, 1);
     expect(row?.lastCompleteAtMs).toBe(kept.closedAtMs);
     expect(unit.id).toBe(kept.header.subject.unitId);
   });
@@ -80,7 +81,7 @@ describe('a run', () => {
     await send(wholeRun(6)).expect(200);
     const runs = await staff.viewer.get(`/api/units/${unit.id}/runs`).expect(200);
     expect(runs.body).toMatchObject([
-      { verdict: 'fail', decisive: { id: 'static-leak', value: 6 } },
+      { verdict: 'fail', decisive: { id: 'static-leak', read: 6 } },
     ]);
   });
 

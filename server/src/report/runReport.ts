@@ -12,6 +12,9 @@ import {
   correctedMs,
   figureTitles,
   figureUnitIn,
+  headVerdict,
+  sayHeadNumber,
+  sayOtherView,
   gaugeWord,
   rigTitle,
   sayClockAhead,
@@ -167,7 +170,7 @@ function conditions(run: ReportedRun): Content {
       'Gauge',
       `${state.gauge ? gaugeWord(state.gauge, ruleSet.school) : 'not chosen'}, divisions of ${unit.gauge.division} ${unit.gauge.unit}`,
     ],
-    ['Held by', ruleSet.switches.heldBy === 'chocks' ? 'chocks' : 'low gear'],
+    ['Secured by', ruleSet.switches.heldBy === 'chocks' ? 'chocks' : 'low gear'],
     ...clockLines(run),
   ];
   return {
@@ -231,23 +234,22 @@ function figures({ outcome, header }: ReportedRun): Content {
       body: outcome.figures.map((figure): TableCell[] => [
         { stack: figureWords(figure, unit) },
         { text: figureNumber(figure, unit), font: 'Numeral', bold: true, alignment: 'right' },
-        figure.verdict
-          ? {
-              columns: [
-                signColumn(figure.verdict, 8, 13),
-                { text: verdictWords[figure.verdict], bold: true },
-              ],
-            }
-          : { text: '' },
+        verdictCell(headVerdict(figure)),
       ]),
     },
   };
 }
 
+const verdictCell = (verdict: Verdict | null): TableCell =>
+  verdict
+    ? { columns: [signColumn(verdict, 8, 13), { text: verdictWords[verdict], bold: true }] }
+    : { text: '' };
+
 function figureWords(figure: Figure, unit: PressureUnit): Content[] {
   const { limit, standardUncertainty } = figure;
+  const other = sayOtherView(figure, unit);
   const doubt =
-    standardUncertainty === null || figure.atMost !== null
+    standardUncertainty === null || figure.atMost !== null || figure.heads === 'as-read'
       ? ''
       : ` ± ${sayFigure(2 * standardUncertainty, figure.unit, unit)}`;
   const quiet = (text: string): Content => ({ text, fontSize: 8, color: QUIET });
@@ -259,18 +261,15 @@ function figureWords(figure: Figure, unit: PressureUnit): Content[] {
       ],
     },
     ...(limit ? [quiet(`${sayLimit(limit, figure.unit, unit)}: ${limit.source}`)] : []),
-    ...(figure.verdict === 'fail' && figure.means ? [quiet(figure.means)] : []),
+    ...(headVerdict(figure) === 'fail' && figure.means ? [quiet(figure.means)] : []),
+    ...(other ? [quiet(other)] : []),
     ...(figure.settle ? [quiet(figure.settle)] : []),
   ];
 }
 
 function figureNumber(figure: Figure, unit: PressureUnit): string {
   if (figure.value === null) return 'not read';
-  const number =
-    figure.atMost === null
-      ? sayFigure(figure.value, figure.unit, unit)
-      : `< ${sayFigure(figure.atMost, figure.unit, unit)}`;
-  return `${number} ${figureUnitIn(figure.unit, unit)}`;
+  return `${sayHeadNumber(figure, unit)} ${figureUnitIn(figure.unit, unit)}`;
 }
 
 function findings({ outcome }: ReportedRun): Content {
@@ -346,7 +345,11 @@ function marks({ state, header, facts }: ReportedRun): Content {
         body: state.marks.map((mark): TableCell[] => [
           { text: clock.format(at(mark)), font: 'Numeral' },
           { text: titles.get(mark.stepId) ?? mark.stepId },
-          { text: mark.method === 'crossing' ? 'as it passed' : 'read', color: QUIET },
+          {
+            text:
+              mark.method === 'crossing' ? 'on the line' : mark.suggested ? 'suggested' : 'read',
+            color: QUIET,
+          },
           {
             text: sayPressure(mark.readingPsi, header.made.unit.gauge.unit),
             font: 'Numeral',

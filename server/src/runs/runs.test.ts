@@ -56,8 +56,9 @@ describe('taking a run out', () => {
       ['to', '100'],
       ['cut-out', '126'],
       ['cut-in', '106'],
+      ['settle', '120'],
       ['start', '120'],
-      ['end', '119'],
+      ['end', '116.25'],
     ]);
     // Both clocks stand in it, and how far they were apart.
     expect(data[0]).toMatchObject({

@@ -204,7 +204,10 @@ export function laneOf(
   });
 }
 
-/** A whole healthy run: ready, build-up in 28 s, 126 out, 106 in, and `lossPsi` lost in a minute. */
+/** What a 2-psi dial and a limit of 2 psi/min ask for. */
+const HELD_S = 225;
+
+/** A whole healthy run: ready, build-up in 28 s, 126 out, 106 in, and `lossPsi` lost a minute, as long as is asked. */
 export function wholeRun(lossPsi = 1, options: Parameters<typeof laneOf>[1] = {}): RunFact[] {
   const mark = (
     stepId: string,
@@ -219,8 +222,9 @@ export function wholeRun(lossPsi = 1, options: Parameters<typeof laneOf>[1] = {}
       [28, mark('build-up', 'to', 100, 'crossing')],
       [30, mark('cut-out', 'cut-out', 126)],
       [30, mark('cut-in', 'cut-in', 106)],
-      [60, mark('static-hold', 'start', 120)],
-      [60, mark('static-hold', 'end', 120 - lossPsi)],
+      [60, mark('static-hold', 'settle', 120)],
+      [120, mark('static-hold', 'start', 120)],
+      [HELD_S, mark('static-hold', 'end', 120 - (lossPsi * HELD_S) / 60)],
       [5, { kind: 'close', how: 'complete' }],
     ],
     options,

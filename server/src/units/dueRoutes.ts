@@ -1,4 +1,4 @@
-import { nextDue, unitTitle } from '@keen-bleed/core';
+import { nextDue, sayFailure, unitTitle } from '@keen-bleed/core';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import type { Db } from '../db/database';
 import { READERS, route, type Route } from '../http/route';
@@ -24,14 +24,23 @@ export function dueRoutes(db: Db): Route[] {
         for (const row of await yardRows(db, me.shopId)) {
           if (row.unit.retiredAtMs !== null) continue;
           const due = nextDue(row.lastCompleteAtMs, row.unit.testEveryDays, nowMs);
-          const last = row.last ? `Last: ${row.last.verdict}. ${row.last.headline}` : 'No run yet.';
+          const said = {
+            pass: 'passed',
+            fail: 'failed',
+            'cant-tell': 'can’t tell yet',
+            incomplete: 'not finished',
+          };
+          const last = row.last
+            ? `Last: ${said[row.last.verdict]}. ${row.last.headline}`
+            : 'No run yet.';
+          const owed = row.failures.map((each) => sayFailure(each));
           calendar.createEvent({
             id: `due-${row.unit.id}@keen-bleed`,
             // What was never tested, or is overdue, is due today.
-            start: new Date(Math.max(due.dueAtMs ?? nowMs, nowMs)),
+            start: new Date(owed.length > 0 ? nowMs : Math.max(due.dueAtMs ?? nowMs, nowMs)),
             allDay: true,
-            summary: `Brake test: ${unitTitle(row.unit)}`,
-            description: last,
+            summary: `${owed.length > 0 ? 'Retest owed' : 'Brake test'}: ${unitTitle(row.unit)}`,
+            description: [last, ...owed].join('\n'),
           });
         }
         response.attachment('brake-tests-due.ics').type('text/calendar').send(calendar.toString());

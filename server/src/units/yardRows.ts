@@ -1,4 +1,4 @@
-import type { Figure, UnitKind, Verdict, YardRow } from '@keen-bleed/contract';
+import type { Figure, OpenFailure, UnitKind, Verdict, YardRow } from '@keen-bleed/contract';
 import { sql, type SQL } from 'drizzle-orm';
 import type { Db } from '../db/database';
 
@@ -14,6 +14,7 @@ interface Row extends Record<string, unknown> {
   revision: number;
   retired_at: string | null;
   leaks: (number | null)[] | null;
+  failures: OpenFailure[] | null;
   last_complete: string | null;
   last_id: string | null;
   last_at: string | null;
@@ -33,20 +34,20 @@ interface Row extends Record<string, unknown> {
 export function yardQuery(shopId: string): SQL {
   return sql`
     select u.id, u.draft->>'number' as number, u.draft->>'name' as name, u.draft->>'kind' as kind,
-           (u.draft->>'testEveryDays')::int as every_days, u.revision, u.retired_at,
+           (u.draft->>'testEveryDays')::int as every_days, u.revision, u.retired_at, u.failures,
            r.leaks, r.last_id, l.closed_at_ms as last_at, l.time_unsure, l.verdict, l.headline, l.decisive,
-           -- Only a unit whose newest runs were all cut short has to be looked through further.
+           -- Only a unit whose newest runs all came to nothing has to be looked through further.
            coalesce(r.last_complete, (
              select max(e.closed_at_ms) from log_units e
              where e.shop_id = u.shop_id and e.unit_id = u.id and e.kind = 'run' and e.closed_at_ms is not null
-               and e.verdict <> 'incomplete' and r.last_id is not null
+               and e.verdict in ('pass', 'fail') and r.last_id is not null
            )) as last_complete,
            o.log_id as open_id, o.started_at_ms as open_at, p.name as open_by
     from units u
     left join lateral (
       select array_agg(n.trend order by n.rank_ms) as leaks,
              (array_agg(n.log_id order by n.rank_ms desc))[1] as last_id,
-             max(n.closed_at_ms) filter (where n.verdict <> 'incomplete') as last_complete
+             max(n.closed_at_ms) filter (where n.verdict in ('pass', 'fail')) as last_complete
       from (
         select log_id, closed_at_ms, rank_ms, verdict, trend
         from log_units
@@ -103,6 +104,7 @@ function yardRow(row: Row): YardRow {
       row.open_id !== null && row.open_by !== null
         ? { runId: row.open_id, startedAtMs: Number(row.open_at), by: row.open_by }
         : null,
+    failures: row.failures ?? [],
     leakTrendPsiPerMin: (row.leaks ?? []).filter((leak) => leak !== null),
   };
 }

@@ -21,6 +21,8 @@ export interface Needle {
   caughtAtMs: number | null;
   /** A thumb has moved it since the last mark. */
   byHand: boolean;
+  /** Somebody, or a gauge, says that it stands there: it is more than suggested. */
+  isSet: boolean;
   /** What one nudge moves. */
   movePsi: number;
   nudge: (moves: number) => void;
@@ -61,6 +63,7 @@ export function useNeedle(
     livePsi,
     caughtAtMs: caught && !byHand ? caught.atMs : null,
     byHand,
+    isSet: byHand || caught !== null || livePsi !== null,
     movePsi: halfDivisionPsi(gauge) * halvesAMove,
     nudge: (moves) => {
       if (!pad) return;

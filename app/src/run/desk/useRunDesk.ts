@@ -5,8 +5,10 @@ import {
   itemsOf,
   markAt,
   padNow,
+  settlingNow,
   type HoldNow,
   type PadNow,
+  type SettlingNow,
 } from '@keen-bleed/core';
 import { useEffect, useState } from 'react';
 import type { LinkedGauge } from '../../linked/linkedGauge';
@@ -30,6 +32,14 @@ export interface RunDesk extends Omit<Needle, 'byHand'> {
   /** The answers of a step of looking as they stand, by key. */
   answers: Answers;
   answer: (key: string, value: string) => void;
+  /** Things asked in this step that are not answered yet. */
+  openCount: number;
+  /** Answers the next of them as it should be. */
+  answerUsual: () => void;
+  /** The wait before a hold, where one runs. */
+  settling: SettlingNow | null;
+  /** The foot moved: the hold begins again, its marks taken back. */
+  footMoved: () => void;
   /** More time for the hold that runs, or for the one that has just ended by itself. */
   longer: () => void;
   /** What went wrong with the last fact. */
@@ -52,10 +62,11 @@ export function useRunDesk(
   const counts = useBounceGuard();
   const clock = useRunClock();
 
-  const tick = useNow(state.hold !== null);
+  const tick = useNow(state.hold !== null || settlingNow(state, state.lastAtMs) !== null);
   // The first drawing after a mark may still hold the clock of before it.
   const nowMs = Math.max(tick, state.lastAtMs);
   const hold = holdNow(state, nowMs);
+  const settling = settlingNow(state, nowMs);
   const readingNow = hold !== null && !hold.over && readingIn === step?.id;
   // The fact that ends it is on its way: a press now would fall into the next step.
   const isEnding = (hold?.endsByItself ?? false) && readingIn !== step?.id;
@@ -69,7 +80,7 @@ export function useRunDesk(
     (step?.act.kind === 'ready' ? step.act.gauges[0] : null) ??
     'primary';
 
-  const { answers, answer } = useLookAnswers(step);
+  const { answers, answer, open, openCount } = useLookAnswers(step);
   const { byHand, ...needle } = useNeedle(pad, state, gauge, linked);
   const { needlePsi, caughtAtMs } = needle;
 
@@ -86,7 +97,7 @@ export function useRunDesk(
   const tell = (fact: NewRunFact) => void keep(fact);
 
   const press = () => {
-    if (!counts()) return;
+    if (!counts() || openCount > 0) return;
     if (!step) {
       tell({ kind: 'close', how: 'complete' });
     } else if (step.act.kind === 'ready') {
@@ -105,6 +116,8 @@ export function useRunDesk(
         readingPsi: needlePsi,
         resolutionPsi: linked && !byHand ? linked.resolutionPsi : halfDivisionPsi(gauge),
         method,
+        // What is passed is told by the line; where the needle stands has to be set.
+        ...(spec.at === 'needle' && !needle.isSet ? { suggested: true as const } : {}),
         // Seen by the gauge when it happened; the press only confirms it.
         ...(caughtAtMs !== null ? { atMs: caughtAtMs } : {}),
       }).then((kept) => {
@@ -134,6 +147,15 @@ export function useRunDesk(
     readNow: () => setReadingIn(readingNow ? null : (step?.id ?? null)),
     answers,
     answer,
+    openCount,
+    answerUsual: () => {
+      if (open) answer(open.key, open.options[0]?.value ?? '');
+    },
+    settling,
+    footMoved: () => {
+      const marks = state.marks.filter((mark) => mark.stepId === step?.id);
+      for (const { factId } of [...marks].reverse()) tell({ kind: 'retract', target: factId });
+    },
     longer: () => {
       if (step?.act.kind === 'hold' && state.hold) {
         tell({ kind: 'extend', stepId: step.id, seconds: step.act.extendSeconds });

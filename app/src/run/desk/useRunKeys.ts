@@ -5,6 +5,7 @@ export interface RunKeys {
   mark: () => void;
   nudge: (moves: number) => void;
   undo: () => void;
+  usual: () => void;
   next: () => void;
   help: () => void;
 }
@@ -15,6 +16,7 @@ export const keyHelp: readonly (readonly [string, string])[] = [
   ['Arrow up, right', 'move the reading up'],
   ['Arrow down, left', 'move the reading down'],
   ['Page up, Page down', 'move it by ten'],
+  ['G', 'answer the next line: as it should be'],
   ['U', 'undo'],
   ['N', 'go on without this step'],
   ['?', 'show or hide these keys'],
@@ -46,6 +48,8 @@ export function useRunKeys(keys: RunKeys, active: boolean): void {
         PageDown: () => latest.current.nudge(-10),
         u: () => latest.current.undo(),
         U: () => latest.current.undo(),
+        g: () => latest.current.usual(),
+        G: () => latest.current.usual(),
         n: () => latest.current.next(),
         N: () => latest.current.next(),
         '?': () => latest.current.help(),

@@ -1,5 +1,14 @@
 import type { Gauge } from '@keen-bleed/contract';
-import { fromPsi, markAt, rounded, sayLevel, sayPressure, type RunState } from '@keen-bleed/core';
+import {
+  fromPsi,
+  markAt,
+  NOT_DONE,
+  rounded,
+  sayLevel,
+  sayPressure,
+  type RunState,
+} from '@keen-bleed/core';
+import { sayClock } from '../../data/when';
 import { View } from 'react-native';
 import { space } from '../../theme/space';
 import { Notice } from '../../ui/Notice';
@@ -19,29 +28,25 @@ interface PadPartProps {
 function padWords(
   state: RunState,
   gauge: Gauge,
-  { pad, hold, needlePsi, answers, caughtAtMs }: RunDesk,
+  { pad, hold, settling, needlePsi, answers, openCount, caughtAtMs, isSet }: RunDesk,
 ): { title: string; hint: string } {
   const act = state.step?.act;
   if (!act) return { title: 'Keep this run', hint: 'closes it; nothing can be added after' };
+  if (openCount > 0) {
+    return {
+      title: openCount === 1 ? 'One to answer' : `${openCount} to answer`,
+      hint: 'tap what you found on each line above',
+    };
+  }
   if (act.kind === 'ready') return { title: act.pad, hint: 'starts the run' };
   if (act.kind === 'look') {
-    const notUsual = act.items.filter((item) => answers[item.key] !== item.options[0]?.value);
-    if (notUsual.length === 0) {
-      return act.items.length === 1
-        ? { title: 'As it should be', hint: 'tap the line above if it is not' }
-        : {
-            title: `All ${act.items.length} as they should be`,
-            hint: 'tap a line above if one is not',
-          };
-    }
-    const rest = act.items.length - notUsual.length;
-    const bad = notUsual.filter((item) =>
+    const bad = act.items.filter((item) =>
       item.options.some((each) => each.value === answers[item.key] && each.standing === 'bad'),
     ).length;
-    const found = bad > 0 ? `${bad} not right` : `${notUsual.length} otherwise`;
+    const undone = act.items.filter((item) => answers[item.key] === NOT_DONE).length;
     return {
-      title: `Keep, ${found}`,
-      hint: rest > 0 ? 'the rest as they should be' : 'as chosen above',
+      title: bad > 0 ? `Keep, ${bad} not right` : 'Keep what was found',
+      hint: undone > 0 ? `${undone} not done` : 'as answered above',
     };
   }
   if (hold?.over && !pad) return { title: 'Hold over', hint: 'lift the thumb' };
@@ -52,7 +57,14 @@ function padWords(
   const { spec } = markAt(pad, needlePsi, gauge);
   return {
     title: spec.pad.replace('{reading}', reading),
-    hint: caughtAtMs === null ? spec.hint : 'the gauge saw it: confirm',
+    hint:
+      caughtAtMs !== null
+        ? 'the gauge saw it: confirm'
+        : settling && settling.leftMs > 0
+          ? `better wait ${sayClock(settling.leftMs)} more`
+          : spec.at === 'needle' && !isSet
+            ? 'suggested: press the ladder where the needle stands'
+            : spec.hint,
   };
 }
 
@@ -60,7 +72,9 @@ function padWords(
 export function PadPart({ state, gauge, desk, height, onNote }: PadPartProps) {
   const { title, hint } = padWords(state, gauge, desk);
   const act = state.step?.act.kind;
-  const waits = act === undefined || act === 'ready' || act === 'look' || desk.pad !== null;
+  const waits =
+    desk.openCount === 0 &&
+    (act === undefined || act === 'ready' || act === 'look' || desk.pad !== null);
   return (
     <View>
       {desk.trouble ? (

@@ -1,9 +1,10 @@
 import type { School } from '@keen-bleed/contract';
-import { sayParts, type LookItem } from '@keen-bleed/core';
+import { NOT_DONE, sayParts, type LookItem } from '@keen-bleed/core';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { space, target } from '../../theme/space';
 import { usePalette } from '../../theme/usePalette';
+import { Button } from '../../ui/Button';
 import { Rule } from '../../ui/Rule';
 import { Segments } from '../../ui/Segments';
 import { Txt } from '../../ui/Txt';
@@ -16,7 +17,7 @@ interface LookListProps {
   onAnswer: (key: string, value: string) => void;
 }
 
-/** What a step asks to be looked at: each stands as it usually is until its line is tapped and another chosen. */
+/** What a step asks to be looked at, one answer for each: a tap where it is as it should be, two where it is not. */
 export function LookList({ items, school, answers, onAnswer }: LookListProps) {
   const [open, setOpen] = useState<string | null>(null);
   return (
@@ -27,10 +28,13 @@ export function LookList({ items, school, answers, onAnswer }: LookListProps) {
           <LookLine
             item={item}
             school={school}
-            value={answers[item.key] ?? ''}
+            value={answers[item.key] ?? null}
             isOpen={open === item.key}
             onToggle={() => setOpen(open === item.key ? null : item.key)}
-            onAnswer={(value) => onAnswer(item.key, value)}
+            onAnswer={(value) => {
+              onAnswer(item.key, value);
+              setOpen(isBad(item, value) ? item.key : null);
+            }}
           />
         </View>
       ))}
@@ -39,56 +43,111 @@ export function LookList({ items, school, answers, onAnswer }: LookListProps) {
   );
 }
 
+const isBad = ({ options }: LookItem, value: string) =>
+  options.some((option) => option.value === value && option.standing === 'bad');
+
 interface LookLineProps {
   item: LookItem;
   school: School;
-  value: string;
+  /** Null until it is answered. */
+  value: string | null;
   isOpen: boolean;
   onToggle: () => void;
   onAnswer: (value: string) => void;
 }
 
 function LookLine({ item, school, value, isOpen, onToggle, onAnswer }: LookLineProps) {
-  const palette = usePalette();
-  const chosen = item.options.find((option) => option.value === value) ?? item.options[0];
   const ask = sayParts(item.ask, school);
-  const bad = chosen?.standing === 'bad';
+  const options = [
+    ...item.options.map((option) => ({ value: option.value, title: option.title })),
+    { value: NOT_DONE, title: 'not done' },
+  ];
+  const chosen = item.options.find((option) => option.value === value);
+  const [usual] = item.options;
   return (
     <View>
-      <Pressable
-        role="button"
-        aria-expanded={isOpen}
-        aria-label={`${ask}: ${chosen?.title ?? ''}`}
-        onPress={onToggle}
-        style={({ pressed }) => ({
-          minHeight: target.glove,
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: space.step,
-          paddingVertical: space.hair,
-          backgroundColor: pressed ? palette.raised : 'transparent',
-        })}
-      >
-        <Txt style={{ flex: 1 }}>{ask}</Txt>
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, flexShrink: 0 }}>
-          {bad ? <VerdictShape verdict="fail" /> : null}
-          <Txt as="bodyBold" tone={bad ? 'fail' : 'ink'}>
-            {chosen?.title ?? ''}
-          </Txt>
+      {value === null ? (
+        <View style={{ paddingVertical: space.near, gap: space.near }}>
+          <Txt>{ask}</Txt>
+          {isOpen ? null : (
+            <View style={{ flexDirection: 'row', gap: space.near }}>
+              <Button
+                title={usual?.title ?? ''}
+                label={`${ask}: ${usual?.title ?? ''}`}
+                size="glove"
+                onPress={() => onAnswer(usual?.value ?? '')}
+                style={{ flexGrow: 1 }}
+              />
+              <Button
+                title="other"
+                label={`${ask}: other`}
+                size="glove"
+                manner="quiet"
+                onPress={onToggle}
+              />
+            </View>
+          )}
         </View>
-      </Pressable>
+      ) : (
+        <Answered
+          ask={ask}
+          title={chosen?.title ?? 'not done'}
+          isBad={chosen?.standing === 'bad'}
+          isOpen={isOpen}
+          onToggle={onToggle}
+        />
+      )}
       {isOpen ? (
         <View style={{ paddingBottom: space.step, gap: space.near }}>
           <Segments
             label={ask}
             size="glove"
-            options={item.options.map((option) => ({ value: option.value, title: option.title }))}
-            value={chosen?.value ?? ''}
+            options={options}
+            value={value ?? ''}
             onChange={onAnswer}
           />
-          {bad && chosen.means ? <Txt tone="quiet">{sayParts(chosen.means, school)}</Txt> : null}
+          {chosen?.standing === 'bad' && chosen.means ? (
+            <Txt tone="quiet">{sayParts(chosen.means, school)}</Txt>
+          ) : null}
         </View>
       ) : null}
     </View>
+  );
+}
+
+interface AnsweredProps {
+  ask: string;
+  title: string;
+  isBad: boolean;
+  isOpen: boolean;
+  onToggle: () => void;
+}
+
+/** An answer that was given; a tap on it opens the others. */
+function Answered({ ask, title, isBad: bad, isOpen, onToggle }: AnsweredProps) {
+  const palette = usePalette();
+  return (
+    <Pressable
+      role="button"
+      aria-expanded={isOpen}
+      aria-label={`${ask}: ${title}, change`}
+      onPress={onToggle}
+      style={({ pressed }) => ({
+        minHeight: target.glove,
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: space.step,
+        paddingVertical: space.hair,
+        backgroundColor: pressed ? palette.raised : 'transparent',
+      })}
+    >
+      <Txt style={{ flex: 1 }}>{ask}</Txt>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, flexShrink: 0 }}>
+        {bad ? <VerdictShape verdict="fail" /> : null}
+        <Txt as="bodyBold" tone={bad ? 'fail' : 'ink'}>
+          {title}
+        </Txt>
+      </View>
+    </Pressable>
   );
 }

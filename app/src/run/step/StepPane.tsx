@@ -1,6 +1,7 @@
 import type { Figure, Gauge, GaugeRole, School } from '@keen-bleed/contract';
 import {
   gaugeWord,
+  headVerdict,
   itemsOf,
   sayLevel,
   sayStep,
@@ -8,6 +9,8 @@ import {
   type Doubt,
   type HoldNow,
   type RunState,
+  type SettlingNow,
+  type Step,
 } from '@keen-bleed/core';
 import { View } from 'react-native';
 import { sayClock } from '../../data/when';
@@ -71,13 +74,20 @@ export function StepPane({
       ))}
       {hold ? (
         <HoldClock hold={hold} />
+      ) : desk.settling ? (
+        <SettleClock settling={desk.settling} limit={limitOf(step, gauge)} />
       ) : (
         <>
           <LastHold state={state} figures={figures} desk={desk} />
           <Caution lines={step.cautions} narrow={narrow} />
         </>
       )}
-      {hold ? null : sayings}
+      {hold || desk.settling ? null : sayings}
+      {hold && step.act.kind === 'hold' && step.act.because ? (
+        <Txt as="small" tone="quiet">
+          {step.act.because}
+        </Txt>
+      ) : null}
       {step.act.kind === 'ready' ? (
         <>
           <Checks checks={step.act.checks} />
@@ -88,7 +98,7 @@ export function StepPane({
               size="glove"
               options={[
                 { value: 'eye', title: 'by eye' },
-                { value: 'gauge', title: 'by a gauge set' },
+                { value: 'gauge', title: 'by a simulated gauge set' },
               ]}
               value={reading.byGauge ? 'gauge' : 'eye'}
               onChange={(value) => reading.choose(value === 'gauge')}
@@ -131,6 +141,14 @@ export function StepPane({
             onPress={desk.readNow}
           />
         ) : null}
+        {hold && step.act.kind === 'hold' && step.act.settle?.proposal.from === 'after-pedal' ? (
+          <Button
+            title="Foot moved"
+            size="glove"
+            label="The foot moved: begin this hold again"
+            onPress={desk.footMoved}
+          />
+        ) : null}
         {step.maySkip ? (
           <Button
             title="Skip"
@@ -171,7 +189,7 @@ function LastHold({
   const ended = state.undoable;
   if (ended?.kind !== 'hold-over') return null;
   const open = figures.find(
-    (figure) => figure.stepId === ended.stepId && figure.verdict === 'cant-tell',
+    (figure) => figure.stepId === ended.stepId && headVerdict(figure) === 'cant-tell',
   );
   if (!open) return null;
   return (
@@ -199,6 +217,29 @@ function HoldClock({ hold }: { hold: HoldNow }) {
   );
 }
 
+/** The rate a hold must tell, in words; null where it has no limit. */
+const limitOf = ({ act }: Step, gauge: Gauge) =>
+  act.kind === 'hold' && act.limitPsiPerMin !== undefined
+    ? sayValue(act.limitPsiPerMin, 'psi/min', gauge.unit)
+    : null;
+
+/** The wait before a hold: air that was just pressed together or let down moves the needle by itself. */
+function SettleClock({ settling, limit }: { settling: SettlingNow; limit: string | null }) {
+  const isOver = settling.leftMs === 0;
+  return (
+    <View>
+      <Txt as="clock" testID="settling">
+        {sayClock(settling.leftMs)}
+      </Txt>
+      <Txt as="small" tone="quiet" live="polite">
+        {isOver
+          ? 'The air has settled: set the needle and start.'
+          : `until the air has settled. Sooner, heat would look like a leak or hide one${limit === null ? '' : ` of ${limit}`}.`}
+      </Txt>
+    </View>
+  );
+}
+
 function HoldSoFar({
   state,
   gauge,
@@ -208,7 +249,9 @@ function HoldSoFar({
   gauge: Gauge;
   figures: readonly Figure[];
 }) {
-  const marks = state.marks.filter((mark) => mark.stepId === state.step?.id);
+  const act = state.step?.act;
+  const settle = act?.kind === 'hold' ? act.settle?.key : undefined;
+  const marks = state.marks.filter((mark) => mark.stepId === state.step?.id && mark.key !== settle);
   const leak = figures.find(
     (figure) => figure.unit === 'psi/min' && figure.stepId === state.step?.id,
   );

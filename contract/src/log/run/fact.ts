@@ -35,6 +35,8 @@ const Mark = factOf('mark', {
     enum: ['read', 'crossing'],
     title: 'How it was marked',
   }),
+  /** The suggested value was left as it stood: nobody set the needle. */
+  suggested: Type.Optional(Type.Literal(true, { title: 'Suggested, not set' })),
   supersedes: Type.Optional(Uuid('Corrected mark')),
 });
 

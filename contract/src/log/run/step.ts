@@ -47,6 +47,12 @@ export interface MarksAct {
 /** A timed hold from a reading on, with as many line crossings and readings as the needle gives. */
 export interface HoldAct {
   kind: 'hold';
+  /** Marked when nothing moves the air any more; heat is then waited for, until it hides no leak. */
+  settle?: MarkSpec;
+  /** The rate that must be told from none, psi a minute: it sets the wait and the length. */
+  limitPsiPerMin?: number;
+  /** Why it is so long. */
+  because?: string;
   seconds: number;
   /** What one press of “longer” adds. */
   extendSeconds: number;
@@ -86,7 +92,13 @@ export interface LookAct {
 /** How a step's figures are computed from its marks. */
 export type Reckoning =
   | { kind: 'build-up'; fromKey: string; toKey: string; spanPsi: number }
-  | { kind: 'level'; key: string; figure: FigureId }
+  | {
+      kind: 'level';
+      key: string;
+      figure: FigureId;
+      /** Read from this and not from the run's gauge. */
+      by?: 'application' | 'test';
+    }
   | { kind: 'interval'; fromKey: string; toKey: string; figure: FigureId }
   | {
       kind: 'difference';
@@ -175,6 +187,9 @@ const Act = byKind(
     Type.Object(
       {
         kind: Type.Literal('hold'),
+        settle: Type.Optional(Mark),
+        limitPsiPerMin: Type.Optional(Type.Number({ minimum: 0, maximum: 5_000 })),
+        because: Type.Optional(Text),
         seconds: Type.Integer({ minimum: 1, maximum: 7_200 }),
         extendSeconds: Type.Integer({ minimum: 1, maximum: 7_200 }),
         start: Mark,
@@ -193,7 +208,15 @@ const figure = enumOf(figureIds);
 const Reckon = byKind(
   [
     Type.Object({ kind: Type.Literal('build-up'), fromKey: Id, toKey: Id, spanPsi: Psi }, closed),
-    Type.Object({ kind: Type.Literal('level'), key: Id, figure }, closed),
+    Type.Object(
+      {
+        kind: Type.Literal('level'),
+        key: Id,
+        figure,
+        by: Type.Optional(enumOf(['application', 'test'])),
+      },
+      closed,
+    ),
     Type.Object({ kind: Type.Literal('interval'), fromKey: Id, toKey: Id, figure }, closed),
     Type.Object(
       { kind: Type.Literal('difference'), key: Id, otherStepId: Id, otherKey: Id, figure },

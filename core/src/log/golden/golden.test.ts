@@ -10,7 +10,11 @@ import run020Rig from './records/run-0.2.0-rig.json';
 import run030Truck from './records/run-0.3.0-truck.json';
 import run030Rig from './records/run-0.3.0-rig.json';
 import run030Numbers from './records/run-0.3.0-numbers.json';
+import run040Truck from './records/run-0.4.0-truck.json';
+import run040Rig from './records/run-0.4.0-rig.json';
+import run040Numbers from './records/run-0.4.0-numbers.json';
 import visit030 from './records/visit-0.3.0.json';
+import visit040 from './records/visit-0.4.0.json';
 
 /** Every record that is kept; a version's are never written over. */
 const records = Object.entries({
@@ -21,7 +25,11 @@ const records = Object.entries({
   'run-0.3.0-truck': run030Truck,
   'run-0.3.0-rig': run030Rig,
   'run-0.3.0-numbers': run030Numbers,
+  'run-0.4.0-truck': run040Truck,
+  'run-0.4.0-rig': run040Rig,
+  'run-0.4.0-numbers': run040Numbers,
   'visit-0.3.0': visit030,
+  'visit-0.4.0': visit040,
 }).map(([file, golden]) => ({ file, golden: golden as unknown as Golden }));
 const plain = (value: unknown) => JSON.parse(JSON.stringify(value)) as unknown;
 

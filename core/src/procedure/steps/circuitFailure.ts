@@ -1,18 +1,90 @@
 import { hasCompressor } from '../../rig/hasCompressor';
 import { hasSpringBrakes, type RigUnderTest } from '../../rig/rigUnderTest';
-import type { LookItem, StepMaker } from '../procedure';
-import { needleAt, step } from './stepParts';
+import type { School } from '@keen-bleed/contract';
+import type { LookItem, LookOption, StepMaker } from '../procedure';
+import { needleAt, step, yesNo } from './stepParts';
+
+type Circuit = 'primary' | 'secondary';
 
 const isDual = ({ unit }: RigUnderTest) => hasCompressor(unit.kind) && unit.circuits === 'dual';
 
-const yesNo = (key: string, ask: string, good: string, bad: string, means: string): LookItem => ({
-  key,
-  ask,
-  options: [
-    { value: 'yes', title: good, standing: 'good' },
-    { value: 'no', title: bad, standing: 'bad', means },
-  ],
-});
+/** What every one of these tests leaves behind. */
+const restored = (what: string): LookItem =>
+  yesNo(
+    'restored',
+    what,
+    'done',
+    'not yet',
+    'What is left open or teed in is a temporary measure: undo it before the vehicle moves.',
+  );
+
+/** With either tank lost the springs can still be let off once [std: 571.121 S5.7.1, value from memory]. */
+const releasedOnce = ({ unit }: RigUnderTest): LookItem[] =>
+  hasSpringBrakes(unit)
+    ? [
+        yesNo(
+          'release-once',
+          'Parking brakes still come off once',
+          'come off',
+          'stay on',
+          'The park control is not fed from the tank that is left: its double check valve.',
+        ),
+      ]
+    : [];
+
+/** What tells the driver, and those behind, of a lost circuit. */
+const lampsAndWarning = (circuit: string): LookItem[] => [
+  yesNo(
+    'warning',
+    `Low-air warning comes on with the ${circuit} tank`,
+    'comes on',
+    'stays off',
+    'The switch of that tank or its wiring.',
+  ),
+  yesNo(
+    'lamps',
+    'Stop lamps light with the pedal',
+    'light',
+    'dark',
+    'The stop-lamp switch of the circuit that is left, or the two-way check before it.',
+  ),
+];
+
+/**
+ * What the needles do while one tank is emptied. Behind one-way checks the supply tank falls with it and the other
+ * tank stays; behind a four-circuit protection valve the other circuit drops to the valve's closing pressure.
+ */
+function whatHolds(school: School, lost: Circuit, left: Circuit): LookItem[] {
+  const supply = yesNo(
+    'supply',
+    'Supply falls with it',
+    'falls',
+    'stays',
+    `The check valve between the supply tank and the [${lost}] tank is stuck closed, or the line is blocked.`,
+  );
+  if (school === 'words') {
+    return [
+      supply,
+      yesNo(
+        left,
+        `[${left}] stays`,
+        'stays',
+        'falls',
+        `The check valve of the [${left}] tank, or a double check valve, lets air back.`,
+      ),
+    ];
+  }
+  return [
+    supply,
+    yesNo(
+      left,
+      `[${left}] falls to the protection valve’s closing pressure and stays there`,
+      'stays there',
+      'falls on',
+      'The four-circuit protection valve does not close.',
+    ),
+  ];
+}
 
 /** Fewest modulated rear applications that count as right [trade: four or five in all]. */
 const MODULATED = ['5', '4', '3', '2', '1', '0'];
@@ -21,14 +93,17 @@ const MODULATED = ['5', '4', '3', '2', '1', '0'];
 export const failPrimary: StepMaker = {
   id: 'fail-primary',
   title: 'Primary lost',
-  make: ({ rig }) =>
+  make: ({ rig, ruleSet }) =>
     isDual(rig)
       ? step({
           id: 'fail-primary',
           title: 'Primary lost',
           say: [
-            'Full tanks, engine off. Open the drain of the [primary] tank.',
-            'Then press the pedal again and again, and count.',
+            'Full tanks, engine off, key on. Open the drain of the [primary] tank; do not touch the pedal, and watch.',
+            hasSpringBrakes(rig.unit)
+              ? 'Only then release the parking brakes and press the pedal again and again, counting rear applications.'
+              : 'Only then press the pedal.',
+            'At the end close the drain.',
           ],
           cautions: [
             'Chocks in place: the rear brakes come and go.',
@@ -37,20 +112,8 @@ export const failPrimary: StepMaker = {
           act: {
             kind: 'look',
             items: [
-              yesNo(
-                'supply',
-                'Supply falls with it',
-                'falls',
-                'stays',
-                'The primary check valve is missing or the gauge is not on the [primary] circuit.',
-              ),
-              yesNo(
-                'secondary',
-                '[secondary] stays',
-                'stays',
-                'falls',
-                'The check valve of the [secondary] tank, or a double check valve, lets air back.',
-              ),
+              ...whatHolds(ruleSet.school, 'primary', 'secondary'),
+              ...lampsAndWarning('[primary]'),
               yesNo(
                 'front',
                 'Front brakes work',
@@ -58,12 +121,12 @@ export const failPrimary: StepMaker = {
                 'no',
                 'Foot valve’s second circuit or the front quick-release.',
               ),
-              ...(hasSpringBrakes(rig.unit)
+              ...(hasSpringBrakes(rig.unit) && rig.unit.air?.modulatingValve !== false
                 ? [
                     {
                       key: 'modulated',
                       ask: 'Rear applications by the springs',
-                      options: MODULATED.map((value) =>
+                      options: MODULATED.map((value): LookOption =>
                         Number(value) >= 4
                           ? {
                               value,
@@ -79,10 +142,22 @@ export const failPrimary: StepMaker = {
                                   ? 'The modulating valve or its control line: front delivery pressure at its control port.'
                                   : 'Hold-off air is lost too fast: the modulating valve or a spring-side leak.',
                             },
+                      ).concat(
+                        rig.unit.air?.modulatingValve === true
+                          ? []
+                          : [
+                              {
+                                value: 'not-fitted',
+                                title: 'no such valve',
+                                standing: 'noted' as const,
+                              },
+                            ],
                       ),
                     },
                   ]
                 : []),
+              ...releasedOnce(rig),
+              restored('Drain closed'),
             ],
           },
         })
@@ -93,26 +168,21 @@ export const failPrimary: StepMaker = {
 export const failSecondary: StepMaker = {
   id: 'fail-secondary',
   title: 'Secondary lost',
-  make: ({ rig }) =>
+  make: ({ rig, ruleSet }) =>
     isDual(rig)
       ? step({
           id: 'fail-secondary',
           title: 'Secondary lost',
           say: [
-            'Close the drain, build up again, engine off.',
-            'Open the drain of the [secondary] tank and press the pedal.',
+            'Build up again, engine off, key on.',
+            'Open the drain of the [secondary] tank; watch, then press the pedal. At the end close the drain.',
           ],
           cautions: ['Eye protection at the drain.'],
           act: {
             kind: 'look',
             items: [
-              yesNo(
-                'primary',
-                '[primary] stays',
-                'stays',
-                'falls',
-                'The check valve of the [primary] tank lets air back.',
-              ),
+              ...whatHolds(ruleSet.school, 'secondary', 'primary').slice(1),
+              ...lampsAndWarning('[secondary]'),
               yesNo(
                 'rear',
                 'Rear brakes work',
@@ -127,6 +197,8 @@ export const failSecondary: StepMaker = {
                 'come on',
                 'The park control is fed from the wrong side of its double check valve.',
               ),
+              ...releasedOnce(rig),
+              restored('Drain closed'),
             ],
           },
         })
@@ -138,16 +210,19 @@ export const antiCompounding: StepMaker = {
   id: 'anti-compounding',
   title: 'Anti-compounding',
   make: ({ rig }) =>
-    hasCompressor(rig.unit.kind) && hasSpringBrakes(rig.unit)
+    hasCompressor(rig.unit.kind) &&
+    hasSpringBrakes(rig.unit) &&
+    rig.unit.air?.antiCompounding !== false
       ? step({
           id: 'anti-compounding',
           title: 'Anti-compounding',
           say: [
-            'Tanks full, parking brakes set. Tee a gauge into a spring line.',
+            'Parking brakes set, so that the spring line is empty: tee a gauge into it. Then fill the tanks.',
             'Full pedal: does the spring side follow?',
+            'At the end park, take the gauge out, make the line up again and wet the joint.',
           ],
           cautions: [
-            'Never open a spring chamber.',
+            'Never open a spring chamber, nor a line that has air in it.',
             'Without it, pedal and springs add and can break a wheel end.',
           ],
           act: {
@@ -167,6 +242,7 @@ export const antiCompounding: StepMaker = {
                 'stays',
                 'The park relay’s exhaust is blocked: the springs come on late.',
               ),
+              restored('Gauge out, line made up and wetted'),
             ],
           },
         })
@@ -216,6 +292,68 @@ export const ninthStroke: StepMaker = {
                 'brakes',
                 'too weak',
                 'Tanks too small for the chambers, water in them, or strokes too long.',
+              ),
+            ],
+          },
+        })
+      : null,
+};
+
+/** The supply tank alone emptied: the service tanks must not notice. */
+export const failSupply: StepMaker = {
+  id: 'fail-supply',
+  title: 'Supply alone lost',
+  make: ({ rig }) =>
+    isDual(rig)
+      ? step({
+          id: 'fail-supply',
+          title: 'Supply alone lost',
+          say: ['Full tanks, engine off. Open the drain of the [supply tank], and close it again.'],
+          cautions: ['Eye protection at the drain.'],
+          act: {
+            kind: 'look',
+            items: [
+              yesNo(
+                'primary',
+                '[primary] holds',
+                'holds',
+                'falls',
+                'The check valve of the [primary] tank lets air back.',
+              ),
+              yesNo(
+                'secondary',
+                '[secondary] holds',
+                'holds',
+                'falls',
+                'The check valve of the [secondary] tank lets air back.',
+              ),
+              restored('Drain closed'),
+            ],
+          },
+        })
+      : null,
+};
+
+/** The safety valve of the supply tank, which opens at some 150 psi [trade]. */
+export const safetyValve: StepMaker = {
+  id: 'safety-valve',
+  title: 'Safety valve',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind)
+      ? step({
+          id: 'safety-valve',
+          title: 'Safety valve',
+          say: ['With some air in the supply tank pull the ring of its safety valve, and let go.'],
+          cautions: ['Eye and ear protection; stand to one side of it.'],
+          act: {
+            kind: 'look',
+            items: [
+              yesNo(
+                'blows-shuts',
+                'It blows, and closes tight',
+                'does',
+                'does not',
+                'A safety valve that sticks or leaks is changed, not mended.',
               ),
             ],
           },

@@ -12,8 +12,8 @@ export const drain: StepMaker = {
       id: 'drain',
       title: 'Drain and look',
       say: [
-        'Before the engine starts, open every tank at its lowest point, the [supply tank] first.',
-        'Look at the puddle; then close them all.',
+        'Before the engine is started, open every tank at its lowest point, one after the other.',
+        'Look at each puddle; then close them all.',
       ],
       cautions: ['Eye protection at the drains.'],
       act: {

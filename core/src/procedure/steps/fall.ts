@@ -1,7 +1,8 @@
 import { hasCompressor } from '../../rig/hasCompressor';
 import { hasSpringBrakes } from '../../rig/rigUnderTest';
 import type { MarkSpec, StepMaker } from '../procedure';
-import { needleAt, step } from './stepParts';
+import { bothGauges } from './holds';
+import { needleAt, step, yesNo } from './stepParts';
 
 /** The low-air warning, on the way down. */
 export const warning: StepMaker = {
@@ -12,7 +13,10 @@ export const warning: StepMaker = {
       ? step({
           id: 'warning',
           title: 'Low-air warning',
-          say: ['Engine off, key on. Fan the pedal down.', 'Mark where light or buzzer comes on.'],
+          say: [
+            'Engine off, key on. Fan the pedal down, with small strokes from {80} on.',
+            'Mark where light or buzzer comes on; read the lower of the two needles.',
+          ],
           act: {
             kind: 'marks',
             marks: [needleAt('on', 'Warning at {reading}', { from: 'level', psi: 60 })],
@@ -27,7 +31,7 @@ export const warning: StepMaker = {
 export const popOut: StepMaker = {
   id: 'pop-out',
   title: 'Pop-out',
-  make: ({ rig }) => {
+  make: ({ rig, ruleSet }) => {
     if (!hasCompressor(rig.unit.kind)) return null;
     const marks: MarkSpec[] = [];
     if (rig.unit.kind === 'tractor' || rig.towed.length > 0) {
@@ -44,21 +48,29 @@ export const popOut: StepMaker = {
       );
     }
     if (marks.length === 0) return null;
+    const reckoned = [...marks];
+    if (bothGauges({ rig, ruleSet })) {
+      marks.push(needleAt('other', 'Other needle at {reading}', { from: 'last' }));
+    }
     return step({
       id: 'pop-out',
       title: 'Pop-out',
       say: [
-        'Go on fanning.',
-        marks.length > 1 ? 'Mark each knob as it pops.' : 'Mark where the knob pops.',
+        'Go on fanning, with small strokes from {50} on.',
+        reckoned.length > 1
+          ? 'Mark each knob as it pops; read the higher of the two needles, which the knobs follow.'
+          : 'Mark where the knob pops; read the higher of the two needles, which it follows.',
       ],
       cautions: ['The springs come on: nobody near the pushrods.'],
       act: { kind: 'marks', marks },
-      reckon: marks.map(({ key }) => ({
+      reckon: reckoned.map(({ key }) => ({
         kind: 'level',
         key,
         figure: key === 'park' ? 'pop-out-park' : 'pop-out-trailer',
       })),
-      windowFigures: marks.map(({ key }) => (key === 'park' ? 'pop-out-park' : 'pop-out-trailer')),
+      windowFigures: reckoned.map(({ key }) =>
+        key === 'park' ? 'pop-out-park' : 'pop-out-trailer',
+      ),
     });
   },
 };
@@ -91,6 +103,67 @@ export const rebuild: StepMaker = {
           },
           reckon: [{ kind: 'level', key: 'off', figure: 'warning-reset' }],
           windowFigures: ['warning-reset'],
+        })
+      : null,
+};
+
+/** Light and buzzer apart: either alone leaves a driver who cannot see it, or cannot hear it, unwarned. */
+export const warningParts: StepMaker = {
+  id: 'warning-parts',
+  title: 'Light and buzzer',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind)
+      ? step({
+          id: 'warning-parts',
+          title: 'Light and buzzer',
+          say: ['While the warning is on, look at the light and listen to the buzzer.'],
+          act: {
+            kind: 'look',
+            items: [
+              yesNo('light', 'Low-air light', 'lit', 'dark', 'The bulb or its wiring.'),
+              {
+                key: 'buzzer',
+                ask: 'Low-air buzzer',
+                options: [
+                  { value: 'yes', title: 'sounds', standing: 'good' },
+                  {
+                    value: 'no',
+                    title: 'silent',
+                    standing: 'bad',
+                    means: 'The buzzer or its wiring.',
+                  },
+                  { value: 'not-fitted', title: 'none fitted', standing: 'noted' },
+                ],
+              },
+            ],
+          },
+        })
+      : null,
+};
+
+/** The park control must not stay in below its set point: springs would be held off by air that is running out. */
+export const parkStays: StepMaker = {
+  id: 'park-stays',
+  title: 'Park control with low air',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind) && hasSpringBrakes(rig.unit)
+      ? step({
+          id: 'park-stays',
+          title: 'Park control with low air',
+          say: ['Before the engine is started: try to release the parking brakes.'],
+          cautions: ['Chocks in place: the springs may come off.'],
+          act: {
+            kind: 'look',
+            items: [
+              yesNo(
+                'stays-out',
+                'The parking brakes cannot be released and kept off',
+                'they stay on',
+                'they come off',
+                'The park control does not trip at its set point: change it.',
+              ),
+            ],
+          },
         })
       : null,
 };

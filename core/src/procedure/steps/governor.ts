@@ -21,8 +21,8 @@ export const buildUp: StepMaker = {
       id: 'build-up',
       title: 'Build up',
       say: [
-        `Fan the pedal down below ${fanTo}.`,
-        `Then hold the engine at ${engine} and let it climb.`,
+        `Start the engine in neutral, let it charge, and fan the pedal down below ${fanTo}.`,
+        `Then hold it at ${engine} and let it climb.`,
       ],
       cautions: [HOT],
       act: {
@@ -119,7 +119,10 @@ export const cutIn: StepMaker = {
       ? step({
           id: 'cut-in',
           title: 'Cut-in',
-          say: ['Engine at idle. Fan slowly.', 'Mark where the needle starts to climb again.'],
+          say: [
+            'Engine at idle. Fan slowly, with small strokes near the cut-in.',
+            'Mark where the needle starts to climb again.',
+          ],
           act: {
             kind: 'marks',
             marks: [
@@ -165,7 +168,7 @@ export const cycle: StepMaker = {
           title: 'Governor cycle',
           say: [
             'Engine at idle. Do not touch the brakes.',
-            'Mark two starts of the climb, one after the other.',
+            'Mark two starts of the climb, one after the other. Minutes apart is sound.',
           ],
           act: {
             kind: 'marks',

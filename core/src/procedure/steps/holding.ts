@@ -23,15 +23,13 @@ export const holding: StepMaker = {
     if (!hasCompressor(rig.unit.kind)) return null;
     const tows = rig.towed.length > 0;
     const items: LookItem[] = [
-      ...(hasSpringBrakes(rig.unit) || tows
-        ? [
-            holds(
-              'park',
-              'Parking brakes hold against low gear',
-              'Stroke, linings or springs: measure the pushrods.',
-            ),
-          ]
-        : []),
+      holds(
+        'park',
+        'Parking brakes hold against low gear',
+        hasSpringBrakes(rig.unit)
+          ? 'Stroke, linings or springs: measure the pushrods.'
+          : 'The parking brake’s linkage or linings.',
+      ),
       ...(tows
         ? [
             holds(
@@ -49,20 +47,22 @@ export const holding: StepMaker = {
       ...trailerItems(context),
       {
         key: 'stop',
-        ask: 'Service brakes at walking pace',
+        ask: 'Service brakes from 5 mph: stops within 15 to 20 ft',
         options: [
           { value: 'straight', title: 'straight stop', standing: 'good' },
           {
             value: 'pull-left',
             title: 'pulls left',
             standing: 'bad',
-            means: 'The right side brakes less: stroke, lining, or a restricted line there.',
+            means:
+              'The right side brakes less: adjustment, lining or a restricted line there; or a tyre, or the suspension.',
           },
           {
             value: 'pull-right',
             title: 'pulls right',
             standing: 'bad',
-            means: 'The left side brakes less: stroke, lining, or a restricted line there.',
+            means:
+              'The left side brakes less: adjustment, lining or a restricted line there; or a tyre, or the suspension.',
           },
           {
             value: 'late',
@@ -82,8 +82,17 @@ export const holding: StepMaker = {
     return step({
       id: 'holding',
       title: 'Tug and stop',
-      say: ['Chocks away. Tug gently in low gear, then roll at walking pace and brake.'],
-      cautions: ['Moving tests only in a clear yard.', ...trailerCautions(context)],
+      say: [
+        'Chocks away. Tug gently in low gear, then roll at walking pace, some 5 mph, and brake.',
+        'One answer for each: what was not done is said so.',
+      ],
+      cautions: [
+        'Moving tests only in a clear yard.',
+        ...(tows
+          ? ['The hand valve is for the test: never park on it, and let it up gently.']
+          : []),
+        ...trailerCautions(context),
+      ],
       act: { kind: 'look', items },
     });
   },
@@ -154,7 +163,7 @@ export const stopLamp: StepMaker = {
               },
             ],
           },
-          reckon: [{ kind: 'level', key: 'on', figure: 'stop-lamp' }],
+          reckon: [{ kind: 'level', key: 'on', figure: 'stop-lamp', by: 'application' }],
           windowFigures: ['stop-lamp'],
         })
       : null,

@@ -1,4 +1,8 @@
-import type { FigureId } from '@keen-bleed/contract';
+import type { FigureId, Gauge } from '@keen-bleed/contract';
+import { halfDivisionPsi } from '../../gauge/graduation';
+import { holdLengthS, SHORTEST_HOLD_S } from '../../leak/holdPlan';
+import { limitFor } from '../../standards/limitFor';
+import { sayFigure } from '../../units/say';
 import { pedalDropRatio } from '../../rig/pedalDrop';
 import { hasCompressor } from '../../rig/hasCompressor';
 import type {
@@ -12,10 +16,25 @@ import type {
 } from '../procedure';
 import { governorCutOut, needleAt, step } from './stepParts';
 
-const HOLD_S = 60;
+/** What one press of “longer” adds, s. */
+const LONGER_S = 60;
 
-/** A hold from a reading on; with both gauges read, the second one is marked at each end too. */
-function hold(start: Proposal, both: boolean): HoldAct {
+interface Held {
+  start: Proposal;
+  /** What has just been done when the air is left alone. */
+  settles: Pick<MarkSpec, 'pad' | 'hint'>;
+  limitPsiPerMin: number | null;
+  both: boolean;
+}
+
+/**
+ * A hold from a reading on, after heat has been waited for; with both gauges read, the second one is marked at each
+ * end too. Its length is what the dial needs for the limit.
+ */
+function hold({ start, settles, limitPsiPerMin, both }: Held, { rig }: StepContext): HoldAct {
+  const { gauge } = rig.unit;
+  const seconds =
+    limitPsiPerMin === null ? SHORTEST_HOLD_S : holdLengthS(halfDivisionPsi(gauge), limitPsiPerMin);
   const crossing: MarkSpec = {
     key: 'crossing',
     pad: 'Needle on {reading}',
@@ -25,9 +44,14 @@ function hold(start: Proposal, both: boolean): HoldAct {
   };
   return {
     kind: 'hold',
-    seconds: HOLD_S,
-    extendSeconds: HOLD_S,
-    start: needleAt('start', 'Settled at {reading}: start', start, undefined, 'steady'),
+    settle: { ...needleAt('settle', settles.pad, start), hint: settles.hint },
+    ...(limitPsiPerMin === null ? {} : { limitPsiPerMin }),
+    ...(limitPsiPerMin === null || seconds === SHORTEST_HOLD_S
+      ? {}
+      : { because: sayLength(limitPsiPerMin, gauge) }),
+    seconds,
+    extendSeconds: LONGER_S,
+    start: needleAt('start', 'Settled at {reading}: start', { from: 'last' }, undefined, 'steady'),
     crossing,
     reading: needleAt(
       'reading',
@@ -50,19 +74,26 @@ function hold(start: Proposal, both: boolean): HoldAct {
   };
 }
 
-const bothGauges = ({ rig, ruleSet }: StepContext) =>
+function sayLength(limitPsiPerMin: number, { division, unit }: Gauge): string {
+  const limit = `${sayFigure(limitPsiPerMin, 'psi/min', unit)} ${unit}/min`;
+  return `So long because divisions of ${division} ${unit} do not tell ${limit} sooner.`;
+}
+
+/** Both gauges are read where the rule set says so and there are two. */
+export const bothGauges = ({ rig, ruleSet }: StepContext) =>
   ruleSet.switches.gauges === 'both' &&
   hasCompressor(rig.unit.kind) &&
   rig.unit.circuits === 'dual';
 
 function holdStep(
   given: Pick<MadeStep, 'id' | 'title' | 'say' | 'cautions'>,
-  start: Proposal,
+  held: Pick<Held, 'start' | 'settles'>,
   figures: { leak: FigureId; loss: FigureId; other: FigureId },
   context: StepContext,
 ): MadeStep {
   const both = bothGauges(context);
-  const act = hold(start, both);
+  const limitPsiPerMin = limitFor(figures.leak, context.rig, context.ruleSet)?.max ?? null;
+  const act = hold({ ...held, limitPsiPerMin, both }, context);
   const other = act.other;
   if (other?.end.proposal.from === 'mark') other.end.proposal.stepId = given.id;
   const reckon: Reckoning[] = [
@@ -86,13 +117,13 @@ export const staticHold: StepMaker = {
         id: 'static-hold',
         title: 'Brakes released, hold',
         say: towedAlone
-          ? ['Shop air closed, brakes released.', 'Let the needle settle.']
+          ? ['Shop air closed, brakes released.', 'Press, and wait for the air to cool.']
           : [
               'Full tanks. Engine off, key on.',
               rig.towed.length > 0
                 ? 'Push [park knob] and [trailer knob] in. Feet off the pedal.'
                 : 'Release the parking brakes. Feet off the pedal.',
-              'Let the needle settle.',
+              'Press when nothing moves the air any more; then wait for it to cool.',
             ],
         cautions: [
           ruleSet.switches.heldBy === 'chocks' || towedAlone
@@ -101,10 +132,16 @@ export const staticHold: StepMaker = {
         ],
       },
       {
-        from: 'mark',
-        stepId: from,
-        key: towedAlone ? 'charged' : 'cut-out',
-        otherwise: governorCutOut,
+        start: {
+          from: 'mark',
+          stepId: from,
+          key: towedAlone ? 'charged' : 'cut-out',
+          otherwise: governorCutOut,
+        },
+        settles: {
+          pad: towedAlone ? 'Air closed, at {reading}' : 'Engine off, released, at {reading}',
+          hint: 'the wait starts here',
+        },
       },
       { leak: 'static-leak', loss: 'static-loss', other: 'static-leak-other' },
       context,
@@ -125,14 +162,20 @@ export const appliedHold: StepMaker = {
         title: 'Pedal down, hold',
         say: [
           'Engine still off. Full pedal, and hold it still.',
-          'Pass over the first drop; let the needle settle.',
+          'Press after the first drop; then wait: the air in the tanks warms up again and would hide a leak.',
         ],
-        cautions: ['Stay clear of pushrods: they move with the pedal.'],
+        cautions: [
+          'Stay clear of pushrods: they move with the pedal.',
+          'If the foot moves, press “Foot moved”: the hold begins again.',
+        ],
       },
       {
-        from: 'after-pedal',
-        of: { from: 'latest', otherwise: governorCutOut },
-        ratio: pedalDropRatio(rig),
+        start: {
+          from: 'after-pedal',
+          of: { from: 'latest', otherwise: governorCutOut },
+          ratio: pedalDropRatio(rig),
+        },
+        settles: { pad: 'Pedal down, at {reading}', hint: 'the wait starts here' },
       },
       { leak: 'applied-leak', loss: 'applied-loss', other: 'applied-leak-other' },
       context,

@@ -1,9 +1,43 @@
 import { hasCompressor } from '../../rig/hasCompressor';
-import type { StepMaker } from '../procedure';
+import type { RigUnderTest } from '../../rig/rigUnderTest';
+import type { LookItem, StepMaker } from '../procedure';
 import { step } from './stepParts';
 
 const CLEAR = 'Nobody near the pushrods';
 const STAY_CLEAR = 'Stay clear of pushrods and adjusters while air is on.';
+
+/** The antilock lamps, as they come with the key. */
+function abs({ unit, towed }: RigUnderTest): LookItem {
+  return {
+    key: 'abs-lamp',
+    ask: towed.length > 0 ? 'ABS lamps, in front and behind' : 'ABS lamp',
+    options: [
+      { value: 'on-off', title: 'on, then off', standing: 'good' },
+      {
+        value: 'stays-on',
+        title: 'stays on',
+        standing: 'bad',
+        means: 'A fault is stored: the brakes work without antilock, and wheels may lock.',
+      },
+      {
+        value: 'never',
+        title: 'never lit',
+        standing: 'bad',
+        means: 'The bulb or its wiring: a fault would not be seen.',
+      },
+      {
+        value: 'some',
+        title: towed.length > 0 ? 'not on every unit' : 'not fitted',
+        standing: 'noted',
+        ...(towed.length > 0
+          ? {
+              means: `Only part of the rig has antilock: it may jackknife or swing. Drive the ${unit.kind} accordingly.`,
+            }
+          : {}),
+      },
+    ],
+  };
+}
 
 /** Makes the rig safe and picks the gauge. */
 export const prepare: StepMaker = {
@@ -37,7 +71,7 @@ export const prepare: StepMaker = {
       title: 'Make it safe',
       cautions: [
         byGear
-          ? 'Low gear does not hold with the engine off the clutch: keep somebody at the wheel.'
+          ? 'Low gear holds only with the engine off and the clutch up: start in neutral, keep somebody at the wheel.'
           : 'Chock both ways before the parking brakes come off.',
         STAY_CLEAR,
       ],
@@ -45,15 +79,15 @@ export const prepare: StepMaker = {
         kind: 'ready',
         checks: [
           byGear
-            ? 'Level ground, low gear where the rig must be held'
+            ? 'Level ground; low gear holds it while the engine is off and the springs are off'
             : 'Level ground, wheels chocked both ways',
           CLEAR,
-          'Gear in neutral, parking brakes set',
-          'Key on: ABS lamp on, then off',
-          'Start the engine',
+          'Gear in neutral, parking brakes set, engine off, key on',
         ],
-        gauges: ['primary', 'secondary', 'master'],
+        gauges:
+          rig.unit.circuits === 'dual' ? ['primary', 'secondary', 'master'] : ['primary', 'master'],
         pad: 'All done, ready',
+        items: [abs(rig)],
       },
       maySkip: false,
     });

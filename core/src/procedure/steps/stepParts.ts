@@ -1,4 +1,4 @@
-import type { MadeStep, MarkSpec, Proposal } from '../procedure';
+import type { LookItem, MadeStep, MarkSpec, Proposal } from '../procedure';
 
 const SET_THEN_TAP = 'set it to the needle, then tap';
 
@@ -41,4 +41,20 @@ export const step = (
   windowFigures: [],
   maySkip: true,
   ...given,
+});
+
+/** A thing that is either so or not. */
+export const yesNo = (
+  key: string,
+  ask: string,
+  good: string,
+  bad: string,
+  means: string,
+): LookItem => ({
+  key,
+  ask,
+  options: [
+    { value: 'yes', title: good, standing: 'good' },
+    { value: 'no', title: bad, standing: 'bad', means },
+  ],
 });

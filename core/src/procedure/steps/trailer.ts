@@ -1,7 +1,7 @@
 import { hasCompressor } from '../../rig/hasCompressor';
 import { hasSpringBrakes, type RigUnderTest } from '../../rig/rigUnderTest';
 import type { LookItem, StepContext, StepMaker } from '../procedure';
-import { needleAt, step } from './stepParts';
+import { needleAt, step, yesNo } from './stepParts';
 
 const tows = ({ towed }: RigUnderTest) => towed.length > 0;
 const hasOldTrailer = ({ towed }: RigUnderTest) =>
@@ -31,7 +31,7 @@ export const charge: StepMaker = {
 export const couplers: StepMaker = {
   id: 'couplers',
   title: 'Couplers',
-  make: ({ rig }) => {
+  make: ({ rig, ruleSet }) => {
     if (!tows(rig)) return null;
     const crossed = hasOldTrailer(rig)
       ? 'Crossed, an old trailer without springs can be driven off with no brakes at all: swap them.'
@@ -99,6 +99,20 @@ export const couplers: StepMaker = {
         ],
       },
       {
+        key: 'last-applied',
+        ask: 'Air at the last [service coupler], pedal down',
+        options: [
+          { value: 'air', title: 'air', standing: 'good' },
+          {
+            value: 'none',
+            title: 'none',
+            standing: 'bad',
+            means:
+              'No signal reaches the last unit: a closed cock, crossed couplers, or the trailer control or protection valve.',
+          },
+        ],
+      },
+      {
         key: 'charged',
         ask: 'Brakes of every trailer come off when charged',
         options: [
@@ -116,7 +130,11 @@ export const couplers: StepMaker = {
     return step({
       id: 'couplers',
       title: 'Couplers',
-      say: ['Push the [trailer knob] in, let it charge, then walk round.'],
+      say: [
+        ruleSet.school === 'numbers'
+          ? 'Release the trailer, let it charge, then walk round.'
+          : 'Push the [trailer knob] in, let it charge, then walk round.',
+      ],
       cautions: [
         'Only the chocks hold it while its brakes are off.',
         'Eye protection at couplers.',
@@ -148,7 +166,7 @@ export const trailerSupply: StepMaker = {
               }),
             ],
           },
-          reckon: [{ kind: 'level', key: 'supply', figure: 'trailer-supply' }],
+          reckon: [{ kind: 'level', key: 'supply', figure: 'trailer-supply', by: 'test' }],
           windowFigures: ['trailer-supply'],
         })
       : null,
@@ -169,7 +187,7 @@ export const couplingSupply: StepMaker = {
             kind: 'marks',
             marks: [needleAt('supply', 'Supply at {reading}', { from: 'level', psi: 108.8 })],
           },
-          reckon: [{ kind: 'level', key: 'supply', figure: 'coupling-supply' }],
+          reckon: [{ kind: 'level', key: 'supply', figure: 'coupling-supply', by: 'test' }],
           windowFigures: ['coupling-supply'],
         })
       : null,
@@ -221,7 +239,6 @@ export function trailerItems({ rig, ruleSet }: StepContext): LookItem[] {
       key: 'breakaway-hold',
       ask: 'Holds 15 min on its own tank',
       options: [
-        { value: 'not-timed', title: 'not timed', standing: 'noted' },
         { value: 'holds', title: 'holds', standing: 'good' },
         {
           value: 'lets-go',
@@ -242,3 +259,160 @@ export function trailerCautions({ rig }: StepContext): string[] {
     ? ['A trailer without springs holds only while its tank does: chock it.']
     : [];
 }
+
+/** A tractor without its trailer: red out, no air may come out of the open service coupler. */
+export const tractorProtection: StepMaker = {
+  id: 'tractor-protection',
+  title: 'Tractor protection',
+  make: ({ rig }) =>
+    rig.unit.kind === 'tractor' && !tows(rig)
+      ? step({
+          id: 'tractor-protection',
+          title: 'Tractor protection',
+          say: ['Nothing coupled, trailer supply shut off. Press the pedal down.'],
+          cautions: ['Eye protection at couplers.'],
+          act: {
+            kind: 'look',
+            items: [
+              yesNo(
+                'no-air',
+                'No air at the [service coupler], pedal down',
+                'no air',
+                'air',
+                'The tractor protection valve does not close.',
+              ),
+              yesNo(
+                'supply-shut',
+                'No air at the [supply coupler]',
+                'no air',
+                'air',
+                'The trailer supply control lets air through.',
+              ),
+            ],
+          },
+        })
+      : null,
+};
+
+/** A trailer alone on the shop's air: what its own valves do. */
+export const trailerAlone: StepMaker = {
+  id: 'trailer-alone',
+  title: 'Trailer alone',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind)
+      ? null
+      : step({
+          id: 'trailer-alone',
+          title: 'Trailer alone',
+          say: [
+            'Supply on: give air to the [service coupler] and let it off again.',
+            'Then take the supply off.',
+          ],
+          cautions: [
+            'Chock both ways. Stay clear of pushrods and adjusters while air is on.',
+            'Eye protection at couplers.',
+          ],
+          act: {
+            kind: 'look',
+            items: [
+              yesNo(
+                'couplers',
+                'Couplers, seals and their hangers',
+                'sound',
+                'not',
+                'Perished seals are the usual trailer leak: change them.',
+              ),
+              yesNo(
+                'applies',
+                'Brakes come on with service air, and off with it',
+                'do',
+                'do not',
+                'The trailer’s relay, its control line, or a chamber.',
+              ),
+              yesNo(
+                'emergency',
+                'Supply off: brakes on at once',
+                'on',
+                'off or slow',
+                'The relay-emergency valve, or no air in its tank.',
+              ),
+              {
+                key: 'antilock',
+                ask: 'Antilock lamp with power on',
+                options: [
+                  { value: 'on-off', title: 'on, then off', standing: 'good' },
+                  {
+                    value: 'stays-on',
+                    title: 'stays on',
+                    standing: 'bad',
+                    means: 'A fault is stored.',
+                  },
+                  { value: 'not-fitted', title: 'not fitted', standing: 'noted' },
+                ],
+              },
+            ],
+          },
+        }),
+};
+
+/** How long a trailer must hold on its own air [std: 49 CFR 393.43(d), value from memory], s. */
+const BREAKAWAY_S = 15 * 60;
+
+/** A trailer without springs, broken away: a quarter of an hour by the clock on its own tank. */
+export const breakawayHold: StepMaker = {
+  id: 'breakaway-hold',
+  title: 'Breakaway, 15 minutes',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind) || hasSpringBrakes(rig.unit)
+      ? null
+      : step({
+          id: 'breakaway-hold',
+          title: 'Breakaway, 15 minutes',
+          say: [
+            'Supply off and the coupler open. Read a gauge teed into the trailer’s tank.',
+            'It has no springs: its brakes must hold a quarter of an hour on this air.',
+          ],
+          cautions: ['It rolls when the air is gone: chock it both ways.'],
+          act: {
+            kind: 'hold',
+            seconds: BREAKAWAY_S,
+            extendSeconds: 60,
+            start: needleAt('start', 'Tank at {reading}: start', { from: 'level', psi: 100 }),
+            crossing: {
+              key: 'crossing',
+              pad: 'Needle on {reading}',
+              hint: 'tap only when it crosses this line',
+              at: 'passing',
+              proposal: { from: 'last' },
+            },
+            reading: needleAt('reading', 'Reads {reading} now', { from: 'last' }),
+            end: needleAt('end', 'Now at {reading}', { from: 'last' }),
+            other: null,
+          },
+        }),
+};
+
+/** What is felt after the quarter of an hour. */
+export const breakawayHeld: StepMaker = {
+  id: 'breakaway-held',
+  title: 'After 15 minutes',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind) || hasSpringBrakes(rig.unit)
+      ? null
+      : step({
+          id: 'breakaway-held',
+          title: 'After 15 minutes',
+          act: {
+            kind: 'look',
+            items: [
+              yesNo(
+                'still-on',
+                'Its brakes are still on',
+                'on',
+                'off',
+                'Its tank or check valve leaks: it has no springs to hold it. Chock it.',
+              ),
+            ],
+          },
+        }),
+};

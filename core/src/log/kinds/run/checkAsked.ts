@@ -3,7 +3,7 @@ import { procedureFor } from '../../../procedure/procedureFor';
 import { CORE_VERSION } from '../../../version';
 
 /** Versions whose runs may still lie on a phone, with the steps that version made. */
-const EARLIER: readonly string[] = ['0.2.0'];
+const EARLIER: readonly string[] = ['0.2.0', '0.3.0'];
 
 /**
  * Whether what a run asks is what its rig and rule set ask for. By the core of today it has to be just that; by an
@@ -42,9 +42,13 @@ function sameFigures(asked: Step, step: Step): boolean {
     asked.required === step.required &&
     asked.maySkip === step.maySkip &&
     asked.act.kind === step.act.kind &&
-    alike(asked.reckon, step.reckon)
+    alike(plain(asked.reckon), plain(step.reckon))
   );
 }
+
+/** How figures are reckoned, without the gauge they are read from, which earlier versions did not say. */
+const plain = (reckon: Step['reckon']) =>
+  reckon.map((each) => (each.kind === 'level' ? { ...each, by: undefined } : each));
 
 /** The same by meaning: the order of fields does not count, and what is not there is not there. */
 function alike(a: unknown, b: unknown): boolean {

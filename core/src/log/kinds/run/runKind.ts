@@ -1,5 +1,7 @@
 import type { RunFact, RunHeader } from '@keen-bleed/contract';
-import { decisiveFigure, outcomeOf } from '../../../reading/outcomeOf';
+import { headVerdict } from '../../../reading/figureParts';
+import { outcomeOf } from '../../../reading/outcomeOf';
+import { decisiveFigure, decisiveFinding } from '../../../reading/worst';
 import { admit } from '../../../run/admit';
 import { RunFold, type RunState } from '../../../run/runState';
 import type { LogKind, LogSummary } from '../../logKind';
@@ -36,14 +38,14 @@ function summary(header: RunHeader, state: RunState): LogSummary {
     headline,
     owes: verdict === 'fail' ? ['retest'] : verdict === 'incomplete' ? ['test'] : [],
     // A bad finding is decisive without a number; its headline says it.
-    decisive: verdict === 'fail' && decisive?.verdict !== 'fail' ? null : decisive,
-    figures: figures.map(({ id, value, atMost, unit, verdict: each, limit }) => ({
-      id,
-      value,
-      atMost,
-      unit,
-      verdict: each,
-      limit,
+    decisive: decisiveFinding(findings, decisive) ? null : decisive,
+    figures: figures.map((figure) => ({
+      id: figure.id,
+      value: figure.value,
+      atMost: figure.atMost,
+      unit: figure.unit,
+      verdict: headVerdict(figure),
+      limit: figure.limit,
     })),
     // A rig's leak is no unit's own.
     trend:

@@ -45,7 +45,64 @@ function stepsAsked(on: Omit<RunMade, 'steps'>, facts: readonly Old[]): Step[] {
   const lost = facts.flatMap((fact) =>
     typeof fact.stepId === 'string' && !known.has(fact.stepId) ? [fact.stepId] : [],
   );
-  return [...steps, ...[...new Set(lost)].map((stepId) => unknownStep(stepId, facts))];
+  return [
+    ...steps.map(asAskedBefore),
+    ...[...new Set(lost)].map((stepId) => unknownStep(stepId, facts)),
+  ];
+}
+
+const ITEMS_BEFORE: Readonly<Record<string, Partial<LookItem>>> = {
+  stop: {
+    ask: 'Service brakes at walking pace',
+    options: [
+      { value: 'straight', title: 'straight stop', standing: 'good' },
+      {
+        value: 'pull-left',
+        title: 'pulls left',
+        standing: 'bad',
+        means: 'The right side brakes less: stroke, lining, or a restricted line there.',
+      },
+      {
+        value: 'pull-right',
+        title: 'pulls right',
+        standing: 'bad',
+        means: 'The left side brakes less: stroke, lining, or a restricted line there.',
+      },
+      {
+        value: 'late',
+        title: 'late',
+        standing: 'bad',
+        means: 'Unlike crack pressures, a restricted control line, or too long a stroke.',
+      },
+      {
+        value: 'no-stop',
+        title: 'no stop',
+        standing: 'bad',
+        means: 'Out of service: do not move it.',
+      },
+    ],
+  },
+  'breakaway-hold': {
+    options: [
+      { value: 'not-timed', title: 'not timed', standing: 'noted' },
+      { value: 'holds', title: 'holds', standing: 'good' },
+      {
+        value: 'lets-go',
+        title: 'lets go',
+        standing: 'bad',
+        means:
+          'The old trailer’s tank or check valve leaks: it has no springs to hold it. Chock it.',
+      },
+    ],
+  },
+};
+
+/** A step with what has been asked in other words since put back as those versions asked it. */
+function asAskedBefore(step: Step): Step {
+  const { act } = step;
+  if ((act.kind !== 'look' && act.kind !== 'ready') || !act.items) return step;
+  const items = act.items.map((item) => ({ ...item, ...ITEMS_BEFORE[item.key] }));
+  return { ...step, act: { ...act, items } };
 }
 
 /** A step that this version cannot make: what was answered or marked in it stands as it was kept. */

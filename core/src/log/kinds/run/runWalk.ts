@@ -91,7 +91,7 @@ export class RunWalk {
     return this;
   }
 
-  /** Presses the pad with the needle at `psi`, or where it is proposed. */
+  /** Presses the pad with the needle set to `psi`, or to where it is proposed. */
   mark(psi?: number): this {
     const pad = padNow(this.state, this.nowMs);
     const { step, unit } = this.state;

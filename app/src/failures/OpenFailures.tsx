@@ -1,0 +1,106 @@
+import type { OpenFailure, Unit, YardRow } from '@keen-bleed/contract';
+import { sayFailure } from '@keen-bleed/core';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useMe } from '../account/session';
+import { useYard } from '../data/useRecords';
+import { sayDay } from '../data/when';
+import { usePrefs } from '../prefs/prefs';
+import { WriteSheet } from '../run/step/WriteSheet';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { LinkTo } from '../ui/LinkTo';
+import { Notice } from '../ui/Notice';
+import { Rule } from '../ui/Rule';
+import { Txt } from '../ui/Txt';
+import { VerdictShape } from '../ui/VerdictSign';
+import { ask, asProblem } from '../wire/api';
+import { failuresOf } from './failuresOf';
+
+/** What has failed on a unit and was not proven right since; a lead may close one with a written reason. */
+export function OpenFailures({ unit }: { unit: Unit }) {
+  const me = useMe();
+  const { data, mutate } = useYard();
+  const [closing, setClosing] = useState<OpenFailure | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const failures = failuresOf(data?.find((row) => row.unit.id === unit.id));
+  if (failures.length === 0) return null;
+  const close = async ({ runId, key }: OpenFailure, reason: string) => {
+    setClosing(null);
+    try {
+      await mutate(await ask<YardRow[]>('POST', '/api/failures/close', { runId, key, reason }), {
+        revalidate: false,
+      });
+      setTrouble(null);
+    } catch (error) {
+      setTrouble(asProblem(error).message);
+    }
+  };
+  return (
+    <View style={{ marginTop: space.gap, gap: space.near }}>
+      <Txt as="heading" heading={2}>
+        Open failures
+      </Txt>
+      <Txt tone="quiet">
+        Each stays until the same thing is tested again in the same state and passes.
+      </Txt>
+      {trouble ? <Notice manner="trouble" title={trouble} /> : null}
+      <View role="list" aria-label="Open failures">
+        {failures.map((failure) => (
+          <FailureLine
+            key={`${failure.runId} ${failure.key}`}
+            failure={failure}
+            onClose={me.role === 'lead' ? () => setClosing(failure) : null}
+          />
+        ))}
+        <Rule />
+      </View>
+      {closing ? (
+        <WriteSheet
+          title={`Close “${closing.title}”`}
+          label="Why it is no failure"
+          doTitle="Close it"
+          most={300}
+          onDone={(reason) => void close(closing, reason)}
+          onLeave={() => setClosing(null)}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+function FailureLine({ failure, onClose }: { failure: OpenFailure; onClose: (() => void) | null }) {
+  const { unit: sayIn } = usePrefs();
+  return (
+    <View role="listitem">
+      <Rule heavy />
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          flexWrap: 'wrap',
+          gap: space.step,
+          paddingVertical: space.near,
+        }}
+      >
+        <VerdictShape verdict="fail" />
+        <View style={{ flex: 1, minWidth: 180 }}>
+          <LinkTo to={`/run/${failure.runId}`}>
+            <Txt as="bodyBold">{sayFailure(failure, sayIn)}</Txt>
+          </LinkTo>
+          <Txt as="small" tone="quiet">
+            {`since ${sayDay(failure.sinceMs)}${failure.unitIds.length > 1 ? ', found on the coupled rig' : ''}`}
+          </Txt>
+        </View>
+        {onClose ? (
+          <Button
+            title="Close"
+            manner="quiet"
+            label={`Close ${failure.title} with a reason`}
+            onPress={onClose}
+          />
+        ) : null}
+      </View>
+    </View>
+  );
+}

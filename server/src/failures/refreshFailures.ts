@@ -1,0 +1,128 @@
+import type { OpenFailure, Outcome } from '@keen-bleed/contract';
+import { openFailures, type JudgedRun } from '@keen-bleed/core';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Db } from '../db/database';
+import { failureClosings, logs, logUnits, units } from '../db/schema';
+
+interface RunRow extends Record<string, unknown> {
+  id: string;
+  rank_ms: string;
+  front: string;
+  towed: string[] | null;
+  verdict: string;
+  cut_short: boolean | null;
+  figures: Outcome['figures'] | null;
+  findings: Outcome['findings'] | null;
+}
+
+/**
+ * Works out anew what stands open on some units, from every run of theirs and of what was ever coupled to them: a
+ * failure of a rig is traced by what its other units show alone.
+ */
+export async function refreshFailures(
+  tx: Db,
+  shopId: string,
+  unitIds: readonly string[],
+): Promise<void> {
+  if (unitIds.length === 0) return;
+  const ids = sql.join(
+    unitIds.map((id) => sql`${id}::uuid`),
+    sql`, `,
+  );
+  const found = await tx.execute<RunRow>(sql`
+    with near as (
+      select distinct b.unit_id from log_units a
+      join log_units b on b.shop_id = a.shop_id and b.log_id = a.log_id
+      where a.shop_id = ${shopId} and a.unit_id in (${ids}) and a.kind = 'run'
+    ), runs as (
+      select distinct u.log_id, u.rank_ms from log_units u
+      where u.shop_id = ${shopId} and u.unit_id in (select unit_id from near)
+        and u.kind = 'run' and u.closed_at_ms is not null
+    )
+    select l.id, r.rank_ms, l.verdict,
+           l.header->'made'->'unit'->>'id' as front,
+           (select array_agg(t->>'id' order by n)
+            from jsonb_array_elements(l.header->'made'->'towed') with ordinality as e(t, n)) as towed,
+           (l.result->>'cutShort')::boolean as cut_short,
+           l.result->'figures' as figures, l.result->'findings' as findings
+    from runs r join logs l on l.shop_id = ${shopId} and l.id = r.log_id`);
+  const runs = found.rows.map((row): JudgedRun => ({
+    runId: row.id,
+    atMs: Number(row.rank_ms),
+    unitIds: [row.front, ...(row.towed ?? [])],
+    isWhole: row.verdict !== 'incomplete' && row.cut_short !== true,
+    figures: row.figures ?? [],
+    findings: row.findings ?? [],
+  }));
+  const closings =
+    runs.length === 0
+      ? []
+      : await tx
+          .select({ runId: failureClosings.logId, key: failureClosings.key })
+          .from(failureClosings)
+          .where(
+            and(
+              eq(failureClosings.shopId, shopId),
+              inArray(
+                failureClosings.logId,
+                runs.map(({ runId }) => runId),
+              ),
+            ),
+          );
+  const open = openFailures(runs, closings);
+  // In one order, so that two runs that close at once do not wait for each other.
+  const concerned = [...new Set([...unitIds, ...runs.flatMap((run) => run.unitIds)])].sort();
+  for (const id of concerned) {
+    const failures: OpenFailure[] = open.filter((failure) => failure.unitIds.includes(id));
+    await tx
+      .update(units)
+      .set({ failures })
+      .where(and(eq(units.shopId, shopId), eq(units.id, id)));
+  }
+}
+
+/** What stands open on some units, each as its run and what failed. */
+export async function openFailureKeys(
+  tx: Db,
+  shopId: string,
+  unitIds: readonly string[],
+): Promise<Set<string>> {
+  const rows = await tx
+    .select({ failures: units.failures })
+    .from(units)
+    .where(and(eq(units.shopId, shopId), inArray(units.id, [...unitIds])));
+  return new Set(
+    rows.flatMap(({ failures }) => (failures ?? []).map(({ runId, key }) => `${runId} ${key}`)),
+  );
+}
+
+/** The units a log is on. */
+export async function unitsOfLog(tx: Db, shopId: string, logId: string): Promise<string[]> {
+  const rows = await tx
+    .select({ unitId: logUnits.unitId })
+    .from(logUnits)
+    .where(and(eq(logUnits.shopId, shopId), eq(logUnits.logId, logId)));
+  return rows.map(({ unitId }) => unitId);
+}
+
+/** Works out what was never worked out: units of before there were open failures. */
+export async function fillFailures(db: Db): Promise<void> {
+  const rows = await db
+    .select({ shopId: units.shopId, id: units.id })
+    .from(units)
+    .where(isNull(units.failures));
+  const shops = new Map<string, string[]>();
+  for (const { shopId, id } of rows) shops.set(shopId, [...(shops.get(shopId) ?? []), id]);
+  for (const [shopId, ids] of shops) {
+    await db.transaction((tx) => refreshFailures(tx, shopId, ids));
+  }
+}
+
+/** Whether a run is this shop's, and closed. */
+export async function isClosedRun(db: Db, shopId: string, logId: string): Promise<boolean> {
+  const [row] = await db
+    .select({ closedAtMs: logs.closedAtMs, kind: logs.kind })
+    .from(logs)
+    .where(and(eq(logs.shopId, shopId), eq(logs.id, logId)));
+  return row?.kind === 'run' && row.closedAtMs !== null;
+}
