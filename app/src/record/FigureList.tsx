@@ -99,7 +99,15 @@ function FigureDetail({ figure, unit }: { figure: Figure; unit: PressureUnit }) 
     <View style={{ gap: 2 }}>
       <Txt>{figure.why}</Txt>
       {figure.means ? <Txt tone="quiet">{figure.means}</Txt> : null}
-      {figure.settle ? <Txt as="bodyBold">{figure.settle}</Txt> : null}
+      {figure.settle ? (
+        headVerdict(figure) === 'cant-tell' ? (
+          <Txt as="bodyBold">{figure.settle}</Txt>
+        ) : (
+          <Txt as="small" tone="quiet">
+            {`To be sure: ${figure.settle}`}
+          </Txt>
+        )
+      ) : null}
       {sure.length > 0 ? (
         <Txt as="small" tone="quiet">
           {sure.join(' · ')}

@@ -8,7 +8,9 @@ import {
   unitsOf,
   unitTitle,
   windowsOf,
+  type LiveMark,
   type NewFact,
+  type RunState,
 } from '@keen-bleed/core';
 import { useMemo } from 'react';
 import { View } from 'react-native';
@@ -41,6 +43,15 @@ interface RecordScreenProps {
   onAnswer?: ((fact: NewFact<RunFact>) => Promise<string | null>) | null;
   /** By the server's clock, where it has told. */
   startedAtMs?: number;
+}
+
+/** Marks for the ladder: of a hold its start and its last alone, or they would cover one another. */
+function ladderMarks({ marks, procedure }: RunState): readonly LiveMark[] {
+  return marks.filter((mark, n) => {
+    const act = procedure.steps.find(({ id }) => id === mark.stepId)?.act;
+    if (act?.kind !== 'hold') return true;
+    return mark.key === act.start.key || marks[n + 1]?.stepId !== mark.stepId;
+  });
 }
 
 /** A run as recorded: its verdict, its figures with their limits and sources, its ladder and its marks. */
@@ -119,7 +130,7 @@ export function RecordScreen({
             gauge={unit.gauge}
             rangePsi={[0, toPsi(unit.gauge.top, unit.gauge.unit)]}
             windows={windowsOf(procedure, header.made, ruleSet)}
-            flags={state.marks.map((mark) => ({
+            flags={ladderMarks(state).map((mark) => ({
               id: mark.factId,
               psi: mark.readingPsi,
             }))}

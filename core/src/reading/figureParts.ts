@@ -63,14 +63,17 @@ export function judged(
   const allowed = sayLimit(limit, unit, found.sayIn);
   const settles = verdict === 'cant-tell' ? settle(limit) : null;
   const doubt = say(standardUncertainty * 2);
+  // Headed as read, the sentence is of the needle; the doubt stands in the line beside it.
+  const isAsRead = headedBy(found.ruleSet) === 'as-read';
+  const inWords = isAsRead && atMost === undefined ? say(read ?? value) : number;
   const why = {
-    pass: `${number}; ${allowed} is allowed.`,
-    fail: `${number} is outside what is allowed: ${allowed}.`,
+    pass: `${inWords}; ${allowed} is allowed.`,
+    fail: `${inWords} is outside what is allowed: ${allowed}.`,
     'cant-tell':
       atMost === undefined
         ? `${number} may be ${doubt} off, and the limit is ${allowed}.`
         : `No line was crossed: ${number} is all that says, and the limit is ${allowed}.`,
-  }[verdict];
+  }[isAsRead ? asRead : verdict];
   return {
     ...base,
     asRead,

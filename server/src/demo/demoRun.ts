@@ -1,4 +1,4 @@
-import type { RunFact, RunHeader } from '@keen-bleed/contract';
+import type { RunFact, RunHeader, School } from '@keen-bleed/contract';
 import {
   halfDivisionPsi,
   nearestReadingPsi,
@@ -63,7 +63,7 @@ export function demoRunFacts(
         if (spec.at === 'passing' && spec !== step.act.marks[0]) {
           walk.nowMs += climbMs(walk.state, walk.nowMs, plan.truth) + 200 * random.normal();
         }
-        mark(seen(levelOf(step.id, spec.key, plan.truth)));
+        mark(seen(levelOf(step.id, spec.key, plan.truth, header.made.ruleSet.school)));
       }
       return 'done';
     },
@@ -125,8 +125,13 @@ export function demoRunFacts(
 }
 
 /** Where the needle truly stands at a mark, by its step and key. */
-function levelOf(stepId: string, key: string, truth: Truth): number {
-  const { warningPsi = 63, popOutPsi = 36, cutOutPsi, cutInPsi } = truth;
+function levelOf(stepId: string, key: string, truth: Truth, school: School): number {
+  const {
+    warningPsi = school === 'numbers' ? 75 : 63,
+    popOutPsi = 36,
+    cutOutPsi,
+    cutInPsi,
+  } = truth;
   const levels: Record<string, number> = {
     'cut-in/cut-in': cutInPsi,
     'charge/charged': 120,
