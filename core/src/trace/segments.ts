@@ -43,6 +43,9 @@ const CLIMB_LEAST_PSI = 4;
 /** A hold moves less than this, psi/s, for this long, s. */
 const HOLD_PSI_PER_S = 0.12;
 const HOLD_LEAST_S = 40;
+/** A digit more or less within the span of a slope looks like so much of it. */
+const DIGIT_IN_SLOPE = 1.5 / SPAN_S;
+const DIGITS_LOOKED_AT = 5_000;
 /** A pedal takes this much, psi, within this time, s. */
 const APPLICATION_PSI = 2.5;
 const APPLICATION_S = 1.5;
@@ -166,6 +169,17 @@ function slopesOf(psi: Float64Array): Float64Array {
   });
 }
 
+/** What a logger's last digit is worth, psi: the usual change where one reading differs from the one before it. */
+function digitPsi(psi: Float64Array): number {
+  const changes: number[] = [];
+  for (let n = 1; n < psi.length && changes.length < DIGITS_LOOKED_AT; n += 1) {
+    const change = Math.abs(psi[n]! - psi[n - 1]!);
+    if (change > 1e-6) changes.push(change);
+  }
+  // A fall at a stroke changes by more than a digit: the smaller half tells.
+  return changes.sort((a, b) => a - b)[Math.floor(changes.length / 4)] ?? 0;
+}
+
 /** Runs of steps for which something holds, as index ranges, end not included. */
 function stretches(count: number, holds: (n: number) => boolean): [number, number][] {
   const found: [number, number][] = [];
@@ -235,9 +249,10 @@ export function segmentsOf(trace: Trace): Segment[] {
     if (fellBefore && foot > half && level(foot) > 70) add('cut-in', foot, foot);
   }
 
+  const stillPsiPerS = HOLD_PSI_PER_S + DIGIT_IN_SLOPE * Math.min(digitPsi(trace.psi), 2);
   for (const [from, to] of stretches(
     count,
-    (n) => Math.abs(slope(n)) < HOLD_PSI_PER_S && empty[n] === 0,
+    (n) => Math.abs(slope(n)) < stillPsiPerS && empty[n] === 0,
   )) {
     // The slope's own span reaches half into what comes before and after.
     const first = from + half;

@@ -1,5 +1,6 @@
 import { linearRegression } from 'simple-statistics';
 import { roadTest } from '../standards/roadTest';
+import { seededNumbers } from '../test/seededNumbers';
 import { testUnit } from '../test/walk';
 import { stateOfRun } from '../run/stateOfRun';
 import { testHeader } from '../test/walk';
@@ -110,8 +111,41 @@ describe('the segments of a recorded test', () => {
     expect(gap?.toS).toBeCloseTo(330, 0);
   });
 
+  it('are found through half a psi of noise, through the steps of an eight-bit logger, and past spikes', () => {
+    const random = seededNumbers(8);
+    const changed = (change: (psi: number, n: number) => number): Trace => ({
+      seconds: trace.seconds,
+      psi: trace.psi.map(change),
+    });
+    const long = (found: Trace) =>
+      segmentsOf(found).filter((each) => each.kind === 'hold' && each.toS - each.fromS > 60).length;
+    const clean = long(trace);
+    expect(clean).toBeGreaterThanOrEqual(2);
+    expect(long(changed((psi) => psi + 0.5 * random.normal()))).toBeGreaterThanOrEqual(clean);
+    expect(long(changed((psi) => Math.round(psi)))).toBeGreaterThanOrEqual(clean);
+    expect(long(changed((psi, n) => (n % 700 === 350 ? 0 : psi)))).toBeGreaterThanOrEqual(clean);
+  });
+
   it('of next to nothing are none', () => {
     expect(segmentsOf({ seconds: new Float64Array(3), psi: new Float64Array(3) })).toEqual([]);
+  });
+});
+
+describe('a hold in a trace', () => {
+  const header = testHeader({ unit, towed: [], ruleSet: roadTest, leftOut: ['drain'] });
+  const factsUntil = (untilS: number) => {
+    const last = trace.seconds.findIndex((s) => s > untilS);
+    const cut = { seconds: trace.seconds.slice(0, last), psi: trace.psi.slice(0, last) };
+    return factsOf(header, cut, segmentsOf(cut), 1_760_000_000_000);
+  };
+
+  it('that is too short is reported as that, and no other stretch stands in for it', () => {
+    const [held] = of('hold').filter((each) => each.fromS > 200);
+    if (!held) throw new Error('no hold');
+    const short = factsUntil(held.fromS + 60);
+    const own = short.filter((fact) => 'stepId' in fact && fact.stepId === 'static-hold');
+    expect(own.some((fact) => fact.kind === 'mark' && fact.key === 'end')).toBe(true);
+    expect(own.some((fact) => fact.kind === 'hold-over')).toBe(false);
   });
 });
 
