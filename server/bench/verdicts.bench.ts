@@ -32,18 +32,22 @@ for (const [title, manner] of manners) {
   const random = seededNumbers(seed);
   const tallies = new Map<string, Tally>();
   for (let n = 0; n < runs; n += 1) {
-    const { figures, truth } = judgedRun(random, manner);
+    const { figures, truth, settled } = judgedRun(random, manner);
     for (const figure of figures) {
       const isTrue = truth[figure.id];
       if (isTrue === undefined) continue;
       const tally = tallies.get(figure.id) ?? newTally();
       tallies.set(figure.id, tally);
       count(tally, figure, isTrue);
+      const then = figure.verdict === 'cant-tell' ? settled(figure) : undefined;
+      if (then === undefined || then === null) continue;
+      tally.tried += 1;
+      if (then !== 'cant-tell') tally.settled += 1;
     }
   }
   console.log(`\n  ${title}`);
   console.log(
-    `  ${''.padEnd(24)}  cases  covered  wrong pass  wrong fail  can’t tell  can’t tell, clear of the limit`,
+    `  ${''.padEnd(24)}  cases  covered  wrong pass  wrong fail  can’t tell  can’t tell, clear of the limit  what it asks for settles it`,
   );
   for (const [id, tally] of tallies) {
     console.log(sayTally(id, tally));

@@ -54,7 +54,10 @@ export function levelFigure(
       const dialApart =
         judge(whole.psi, Math.max(whole.eyePsi, 1e-6), limit).verdict !== 'cant-tell';
       if (isDashAlone && (dialApart || whole.halfWidthPsi > 2 * whole.eyePsi))
-        return { say: COMPARE, openBy: 'dial' };
+        return {
+          say: event?.settle ? `${COMPARE} Then do it again. ${event.settle}` : COMPARE,
+          openBy: 'dial',
+        };
       return {
         say: event?.settle
           ? `Do it again. ${event.settle}`

@@ -23,23 +23,22 @@ interface Further {
 }
 
 /** What is asked for must settle it this often, by what is known. House value. */
-const OFTEN_ENOUGH = 0.85;
+const OFTEN_ENOUGH = 0.93;
 /** A master gauge is read this much finer than a dash gauge. House value. */
 const MASTER_FINER = 0.5;
 /** Heat that makes up this share of the doubt's square is what is in the way. House value. */
 const MOSTLY_HEAT = 0.4;
 const MINUTES = [2, 3, 4, 6, 8];
-const MASTER_MINUTES = [4, 6, 8, 10];
+const MASTER_MINUTES = [4, 6, 8, 10, 12];
 
 /** What would settle a leak that cannot be told from its limit, the shortest first. */
 export function settlesHold(estimate: LeakEstimate, held: Held): Settles {
   const { spanS, standardUncertaintyPsiPerMin: doubt } = estimate;
   const heatDoubt =
     (held.heat(USUAL_HEAT_S).sdPsi * (1 - Math.exp(-spanS / USUAL_HEAT_S)) * 60) / spanS;
-  if (heatDoubt ** 2 > MOSTLY_HEAT * doubt ** 2) {
-    return { say: 'The air had not stood long enough: wait 3 min, then hold again.' };
-  }
-  const soFar = spanS / 60;
+  const isHot = heatDoubt ** 2 > MOSTLY_HEAT * doubt ** 2;
+  const wait = isHot ? 'Let the air stand first. ' : '';
+  const soFar = isHot ? 0 : spanS / 60;
   const dash = MINUTES.filter((minutes) => minutes > soFar + 0.5 || estimate.onlyBounded).map(
     (minutes): Further => ({ gauge: held.gauge, minutes, resolutionPsi: held.resolutionPsi }),
   );
@@ -48,9 +47,9 @@ export function settlesHold(estimate: LeakEstimate, held: Held): Settles {
     const { minutes } = found;
     return {
       say:
-        minutes > soFar
+        minutes > soFar && !isHot
           ? `Hold ${minutes} min in all, and read the needle at the end.`
-          : 'Hold again, and read the needle at the end.',
+          : `${wait}Hold ${minutes} min again, and read the needle at the end.`,
     };
   }
   if (isTrue(held.gauge)) {
@@ -65,7 +64,7 @@ export function settlesHold(estimate: LeakEstimate, held: Held): Settles {
   }));
   const { minutes } =
     master.find((each) => settlesOften(each, estimate, held)) ?? master[master.length - 1]!;
-  return { say: `Hold ${minutes} min on a master gauge with finer lines.` };
+  return { say: `${wait}Hold ${minutes} min on a master gauge with finer lines.` };
 }
 
 /** How often a further hold would come out on one side of the limit: true rate and its reading scatter about what is known. */

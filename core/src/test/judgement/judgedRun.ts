@@ -1,6 +1,11 @@
 import type { Figure, FigureId, RuleSet } from '@keen-bleed/contract';
 import { settlingNow, padNow } from '../../run/awaiting';
+import { slopeShare } from '../../gauge/uncertainty';
+import { settled as settledAir } from '../../leak/heat';
+import { leakEstimate } from '../../leak/leakEstimate';
+import type { HoldMark } from '../../leak/leakRate';
 import { figuresOf } from '../../reading/figuresOf';
+import { judgeBy } from '../../reading/judge';
 import { roadTest } from '../../standards/roadTest';
 import type { SeededNumbers } from '../seededNumbers';
 import { testUnit, Walk } from '../walk';
@@ -40,6 +45,8 @@ export type Truth = Partial<Record<FigureId, number>>;
 export interface JudgedRun {
   figures: readonly Figure[];
   truth: Truth;
+  /** What a figure comes to once what it asks for has been done; undefined where that is not one of the known ways. */
+  settled: (figure: Figure) => Figure['verdict'] | undefined;
 }
 
 const START_MS = 1_760_000_000_000;
@@ -167,5 +174,66 @@ export function judgedRun(random: SeededNumbers, manner: RunManner): JudgedRun {
   if (walk.state.step && padNow(walk.state, walk.nowMs)?.spec.key === 'other') {
     mark(truck.readOther(otherDialPsi));
   }
-  return { figures: figuresOf(walk.state, walk.context), truth };
+  return {
+    figures: figuresOf(walk.state, walk.context),
+    truth,
+    settled: (figure) =>
+      figure.unit === 'psi/min'
+        ? heldAgain(figure, truth[figure.id] ?? 0, truck, random)
+        : figure.openBy === 'dial'
+          ? compared(figure, walk, truck, random)
+          : undefined,
+  };
+}
+
+/** A further hold as long as was asked, on the gauge that was asked for, in air that has stood long. */
+function heldAgain(
+  { settle, limit }: Figure,
+  leakPsiPerMin: number,
+  truck: MadeUpTruck,
+  random: SeededNumbers,
+): Figure['verdict'] | undefined {
+  const minutes = Number(/(\d+) min/.exec(settle ?? '')?.[1] ?? NaN);
+  const most = limit?.max ?? null;
+  if (!(minutes > 0) || !limit || most === null) return undefined;
+  const isMaster = (settle ?? '').includes('master');
+  const lengthS = minutes * 60;
+  const share = isMaster ? 0.5 : 1;
+  const shows = (psi: number) => (isMaster ? psi * (1 + 0.01 * masterOff) : truck.shows(psi));
+  const masterOff = random.between(-1, 1);
+  const read = (atS: number): HoldMark => {
+    const psi = shows(105 - (leakPsiPerMin * atS) / 60);
+    const off = share * Math.hypot(truck.draw.eyePsi, truck.draw.stickPsi / 1.7) * random.normal();
+    const rung = share;
+    return {
+      atMs: atS * 1000,
+      readingPsi: Math.round((psi + off) / rung) * rung,
+      resolutionPsi: share,
+      method: 'read',
+    };
+  };
+  const estimate = leakEstimate([read(0), read(lengthS)], null, {
+    heat: settledAir,
+    slopeShare: slopeShare(isMaster ? 'master' : 'primary'),
+  });
+  return estimate
+    ? judgeBy(estimate.readPsiPerMin, estimate.chanceAtMost(most), limit).verdict
+    : 'cant-tell';
+}
+
+/** The same marks, once the dash gauge has been compared with a master gauge at two pressures. */
+function compared(
+  { id }: Figure,
+  walk: Walk,
+  truck: MadeUpTruck,
+  random: SeededNumbers,
+): Figure['verdict'] | undefined {
+  const gaugeChecks = [60, 110].map((psi) => ({
+    gauge: 'primary' as const,
+    dashPsi: Math.round(truck.shows(psi) + truck.draw.eyePsi * random.normal()),
+    masterPsi: Math.round(2 * (psi * (1 + 0.005 * random.normal()) + 0.3 * random.normal())) / 2,
+    atMs: walk.nowMs,
+  }));
+  const unit = { ...walk.context.unit, gaugeChecks };
+  return figuresOf(walk.state, { ...walk.context, unit }).find((each) => each.id === id)?.verdict;
 }

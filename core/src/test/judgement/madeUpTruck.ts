@@ -126,9 +126,14 @@ export class MadeUpTruck {
     return this.litres / 1000;
   }
 
-  private get shown(): number {
+  /** What the dial shows at a pressure, with nothing of the needle's sticking. */
+  shows(psi: number): number {
     const [low, high] = this.draw.dial;
-    return Math.max(0, this.psi + low + ((high - low) * (Math.min(this.psi, 125) - 20)) / 105);
+    return Math.max(0, psi + low + ((high - low) * (Math.min(psi, 125) - 20)) / 105);
+  }
+
+  private get shown(): number {
+    return this.shows(this.psi);
   }
 
   private step(dt: number, fillPsiPerS: number, leakPsiPerMin: number): void {

@@ -13,6 +13,9 @@ export interface Tally {
   /** Cases clear of the limit, and how many of them could not be told. */
   clear: number;
   clearOpen: number;
+  /** Cases that could not be told, whose way to settle them was tried, and how many it settled. */
+  tried: number;
+  settled: number;
   /** By tenths of the stated chance: cases, mean stated, and how often it was so. */
   tenths: { cases: number; stated: number; came: number }[];
 }
@@ -27,6 +30,8 @@ export const newTally = (): Tally => ({
   open: 0,
   clear: 0,
   clearOpen: 0,
+  tried: 0,
+  settled: 0,
   tenths: Array.from({ length: 10 }, () => ({ cases: 0, stated: 0, came: 0 })),
 });
 
@@ -70,7 +75,7 @@ const percent = (part: number, whole: number) =>
 
 /** One line of a table. */
 export const sayTally = (title: string, t: Tally): string =>
-  `  ${title.padEnd(24)} ${String(t.cases).padStart(6)}  ${percent(t.covered, t.cases)}  ${percent(t.wrongPasses, t.passes)}  ${percent(t.wrongFails, t.fails)}  ${percent(t.open, t.cases)}  ${percent(t.clearOpen, t.clear)}`;
+  `  ${title.padEnd(24)} ${String(t.cases).padStart(6)}  ${percent(t.covered, t.cases)}  ${percent(t.wrongPasses, t.passes)}  ${percent(t.wrongFails, t.fails)}  ${percent(t.open, t.cases)}  ${percent(t.clearOpen, t.clear)}  ${percent(t.settled, t.tried)}`;
 
 /** Tenths that are off by more than five points beyond their 95 % binomial interval. */
 export function offTenths(t: Tally): string[] {
