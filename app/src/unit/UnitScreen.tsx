@@ -12,7 +12,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { ask, asProblem } from '../wire/api';
-import { useUnit, useUnitRuns } from '../data/useRecords';
+import { useUnit, useUnitRuns, useYard } from '../data/useRecords';
 import { sayAgo, sayDay, sayDue } from '../data/when';
 import { usePrefs } from '../prefs/prefs';
 import { useBoxSize } from '../ui/useBoxSize';
@@ -49,6 +49,7 @@ export function UnitScreen() {
   const me = useMe();
   const wide = useWide();
   const unit = useUnit(id);
+  const yard = useYard();
   const runs = useUnitRuns(id);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [openHere, setOpenHere] = useState<string | null>(null);
@@ -86,6 +87,8 @@ export function UnitScreen() {
       await unit.mutate(await ask('POST', `/api/units/${id}/retire`, { retired: !isRetired }), {
         revalidate: false,
       });
+      // The sheet looks into the yard as well: what it has of it is old now.
+      await yard.mutate();
       setTrouble(null);
     } catch (error) {
       setTrouble(asProblem(error).message);
