@@ -27,7 +27,8 @@ export function failureRoutes(db: Db): Route[] {
           }
           await tx
             .insert(failureClosings)
-            .values({ shopId: me.shopId, logId: runId, key, reason, personId: me.personId });
+            .values({ shopId: me.shopId, logId: runId, key, reason, personId: me.personId })
+            .onConflictDoNothing();
           await refreshFailures(tx, me.shopId, unitIds);
         });
         return { body: await yardRows(db, me.shopId) };

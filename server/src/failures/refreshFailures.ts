@@ -1,6 +1,6 @@
 import type { OpenFailure, Outcome } from '@keen-bleed/contract';
 import { openFailures, type JudgedRun } from '@keen-bleed/core';
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { failureClosings, logs, logUnits, units } from '../db/schema';
 
@@ -25,18 +25,22 @@ export async function refreshFailures(
   unitIds: readonly string[],
 ): Promise<void> {
   if (unitIds.length === 0) return;
-  const ids = sql.join(
-    unitIds.map((id) => sql`${id}::uuid`),
-    sql`, `,
-  );
+  // A failure found on one of them may be traced to what it was coupled to: that is worked out anew as well, from all
+  // that was ever coupled to either.
+  const concerned = await withCoupled(tx, shopId, unitIds);
+  const around = await withCoupled(tx, shopId, concerned);
+  // Held before the runs are read, and in one order: of two runs that close at once the second sees the first.
+  await tx
+    .select({ id: units.id })
+    .from(units)
+    .where(and(eq(units.shopId, shopId), inArray(units.id, around)))
+    .orderBy(asc(units.id))
+    .for('no key update');
+  const listed = uuids(around);
   const found = await tx.execute<RunRow>(sql`
-    with near as (
-      select distinct b.unit_id from log_units a
-      join log_units b on b.shop_id = a.shop_id and b.log_id = a.log_id
-      where a.shop_id = ${shopId} and a.unit_id in (${ids}) and a.kind = 'run'
-    ), runs as (
+    with runs as (
       select distinct u.log_id, u.rank_ms from log_units u
-      where u.shop_id = ${shopId} and u.unit_id in (select unit_id from near)
+      where u.shop_id = ${shopId} and u.unit_id in (${listed})
         and u.kind = 'run' and u.closed_at_ms is not null
     )
     select l.id, r.rank_ms, l.verdict,
@@ -70,8 +74,6 @@ export async function refreshFailures(
             ),
           );
   const open = openFailures(runs, closings);
-  // In one order, so that two runs that close at once do not wait for each other.
-  const concerned = [...new Set([...unitIds, ...runs.flatMap((run) => run.unitIds)])].sort();
   for (const id of concerned) {
     const failures: OpenFailure[] = open.filter((failure) => failure.unitIds.includes(id));
     await tx
@@ -79,6 +81,21 @@ export async function refreshFailures(
       .set({ failures })
       .where(and(eq(units.shopId, shopId), eq(units.id, id)));
   }
+}
+
+const uuids = (ids: readonly string[]) =>
+  sql.join(
+    ids.map((id) => sql`${id}::uuid`),
+    sql`, `,
+  );
+
+/** Some units, and every unit that ever ran with one of them. */
+async function withCoupled(tx: Db, shopId: string, ids: readonly string[]): Promise<string[]> {
+  const found = await tx.execute<{ unit_id: string }>(sql`
+    select distinct b.unit_id from log_units a
+    join log_units b on b.shop_id = a.shop_id and b.log_id = a.log_id
+    where a.shop_id = ${shopId} and a.unit_id in (${uuids(ids)}) and a.kind = 'run'`);
+  return [...new Set([...ids, ...found.rows.map((row) => row.unit_id)])];
 }
 
 /** What stands open on some units, each as its run and what failed. */
