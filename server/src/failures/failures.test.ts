@@ -1,8 +1,10 @@
 import type { RunFact, Unit, YardRow } from '@keen-bleed/contract';
+import { newUnitDraft } from '@keen-bleed/core';
 import { eq } from 'drizzle-orm';
 import { units } from '../db/schema';
 import {
   addTruck,
+  addUnit,
   laneOf,
   makeStaff,
   openTestShop,
@@ -27,8 +29,8 @@ afterAll(() => shop.close());
 let number = 500;
 const newTruck = () => addTruck(staff.lead, String((number += 1)));
 
-async function keep(unit: Unit, facts: RunFact[]): Promise<string> {
-  const header = runHeader(unit);
+async function keep(unit: Unit, facts: RunFact[], towed: Unit[] = []): Promise<string> {
+  const header = runHeader(unit, towed);
   await staff.technician.post('/api/logs').send(header).expect(201);
   await staff.technician.post(`/api/logs/${header.id}/facts`).send({ facts }).expect(200);
   return header.id;
@@ -81,6 +83,33 @@ describe('what has failed', () => {
     // The same thing failing again is a failure again.
     await keep(unit, wholeRun(6, later()));
     expect(await keysOf(unit)).toEqual(['figure:static-leak']);
+  });
+
+  it('is lost by neither of two runs that close at once', async () => {
+    for (let n = 0; n < 6; n += 1) {
+      const unit = await newTruck();
+      const open = [];
+      for (const facts of [wholeRun(6, later()), nothingDone()]) {
+        const header = runHeader(unit);
+        await staff.technician.post('/api/logs').send(header).expect(201);
+        open.push(() => staff.technician.post(`/api/logs/${header.id}/facts`).send({ facts }));
+      }
+      for (const answer of await Promise.all(open.map((close) => close()))) {
+        expect(answer.status).toBe(200);
+      }
+      expect(await keysOf(unit)).toEqual(['figure:static-leak']);
+    }
+  });
+
+  it('stays on a unit whose neighbour runs with yet another', async () => {
+    const [failing, other] = [await newTruck(), await newTruck()];
+    const draft = { ...newUnitDraft('trailer', 2015), number: String((number += 1)), name: 'Bulk' };
+    const trailer = await addUnit(staff.lead, draft);
+    await keep(failing, wholeRun(6, later()));
+    await keep(failing, wholeRun(1, later()), [trailer]);
+    await keep(other, wholeRun(1, later()), [trailer]);
+    await keep(other, wholeRun(1, later()));
+    expect(await keysOf(failing)).toEqual(['figure:static-leak']);
   });
 
   it('stands in the calendar as a retest owed', async () => {
