@@ -1,0 +1,24 @@
+import type { RunHeader } from '@keen-bleed/contract';
+import truck from '../../golden/records/run-0.3.0-truck.json';
+import rig from '../../golden/records/run-0.3.0-rig.json';
+import numbers from '../../golden/records/run-0.3.0-numbers.json';
+import { checkAsked } from './checkAsked';
+
+describe('what an earlier version asked', () => {
+  it.each([
+    ['a truck', truck],
+    ['a rig', rig],
+    ['numbered ports', numbers],
+  ])('of %s is still taken, made by the rule set as it was then', (_title, golden) => {
+    const { made, coreVersion } = golden.header as unknown as RunHeader;
+    expect(coreVersion).toBe('0.3.0');
+    expect(checkAsked(made, coreVersion)).toBeNull();
+  });
+
+  it('is refused with a required step left out, or by a version nobody knows', () => {
+    const { made } = truck.header as unknown as RunHeader;
+    const short = { ...made, steps: made.steps.filter(({ id }) => id !== 'static-hold') };
+    expect(checkAsked(short, '0.3.0')?.message).toContain('Brakes released');
+    expect(checkAsked(made, '9.9.9')?.message).toContain('does not know');
+  });
+});
