@@ -1,3 +1,4 @@
+export type { CloseFailure } from './failure';
 export {
   chamberTypes,
   couplings,

@@ -245,6 +245,11 @@ test('a hold that does not tell yet is taken up again, and a warning above cut-o
   await press(page, 'Pedal down, at');
   await letSettle(page);
   await press(page, 'Settled at');
+  // A foot that moves ends what was held so far; the hold begins again from its settling.
+  await page.getByRole('button', { name: /^The foot moved/ }).click();
+  await press(page, 'Pedal down, at');
+  await letSettle(page);
+  await press(page, 'Settled at');
   await letHoldEnd(page);
   await expect(page.getByRole('heading', { name: 'Low-air warning' })).toBeVisible();
   await page.keyboard.press('PageUp');

@@ -33,6 +33,7 @@ import { AirSystem } from './AirSystem';
 import { CoupledIn } from '../rig/CoupledIn';
 import { GaugeChecks } from './GaugeChecks';
 import { OpenFailures } from '../failures/OpenFailures';
+import { failuresOf } from '../failures/failuresOf';
 import { sayDrift } from './sayDrift';
 import { trendsOf } from './trendsOf';
 import { OpenVisits, UnitVisits } from './UnitVisits';
@@ -76,11 +77,15 @@ export function UnitScreen() {
   }
   const found = unit.data;
   const isRetired = found.retiredAtMs !== null;
-  const complete = runs.data?.find(
-    (run) => run.closedAtMs !== null && run.verdict !== 'incomplete',
+  // An interval starts at a pass or a fail; what was not finished or could not be told starts none.
+  const tested = runs.data?.find(
+    (run) => run.closedAtMs !== null && (run.verdict === 'pass' || run.verdict === 'fail'),
   );
-  const due = nextDue(complete?.closedAtMs ?? null, found.testEveryDays, nowMs);
+  const due = nextDue(tested?.closedAtMs ?? null, found.testEveryDays, nowMs);
   const last = runs.data?.find((run) => run.closedAtMs !== null);
+
+  // What failed in any run and was not proven right since counts, not the last run alone.
+  const hasFailed = failuresOf(yard.data?.find((row) => row.unit.id === id)).length > 0;
 
   const retire = async () => {
     try {
@@ -98,8 +103,14 @@ export function UnitScreen() {
   return (
     <Screen
       title={unitTitle(found)}
-      aside={last?.verdict ? <VerdictSign verdict={last.verdict} as="heading" /> : undefined}
-      lead={`${found.kind}, built ${found.buildYear} · ${isRetired ? 'retired' : !runs.data ? '…' : last?.verdict === 'fail' ? 'retest owed' : sayDue(due)}`}
+      aside={
+        hasFailed ? (
+          <VerdictSign verdict="fail" as="heading" />
+        ) : last?.verdict ? (
+          <VerdictSign verdict={last.verdict} as="heading" />
+        ) : undefined
+      }
+      lead={`${found.kind}, built ${found.buildYear} · ${isRetired ? 'retired' : !runs.data ? '…' : hasFailed ? 'retest owed' : sayDue(due)}`}
     >
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       <View

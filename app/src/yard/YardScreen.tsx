@@ -190,7 +190,7 @@ function ColumnHeads() {
       }}
     >
       {head('Unit', columns.unit)}
-      {head('Last run', columns.verdict)}
+      {head('Standing', columns.verdict)}
       {head('What stood out', null)}
       {head('Tested', columns.tested)}
       {head('Next', columns.due)}

@@ -44,14 +44,15 @@ export function crossingUncertaintyPsi(resolutionPsi: number, ratePsiPerS: numbe
 }
 
 /** A master gauge, or a made-up gauge set, which shows what it is given. */
-export const isTrue = (gauge: GaugeRole): boolean => gauge === 'master' || gauge === 'simulated';
+export const isTrueGauge = (gauge: GaugeRole): boolean =>
+  gauge === 'master' || gauge === 'simulated';
 
 /** What a gauge's level may be off by at most, as a share of cut-out: evenly, anything within it is as likely. */
 export function gaugeShare(gauge: GaugeRole): number {
-  return isTrue(gauge) ? MASTER_GAUGE_SHARE : DASH_GAUGE_SHARE;
+  return isTrueGauge(gauge) ? MASTER_GAUGE_SHARE : DASH_GAUGE_SHARE;
 }
 
 /** What a difference read from a gauge is off by, as a share of it (standard deviation). */
 export function slopeShare(gauge: GaugeRole): number {
-  return isTrue(gauge) ? MASTER_SLOPE_SHARE : DASH_SLOPE_SHARE;
+  return isTrueGauge(gauge) ? MASTER_SLOPE_SHARE : DASH_SLOPE_SHARE;
 }

@@ -6,7 +6,7 @@ import {
   levelUncertaintyPsi,
   type Level,
 } from '../gauge/gaugeCheck';
-import { isTrue, readingUncertaintyPsi } from '../gauge/uncertainty';
+import { isTrueGauge, readingUncertaintyPsi } from '../gauge/uncertainty';
 import { sayPressure } from '../units/say';
 import type { Reckoning } from '../procedure/procedure';
 import { pedalDropRatio } from '../rig/pedalDrop';
@@ -38,7 +38,7 @@ export function levelFigure(
     psi: level.psi + (event?.addPsi ?? 0),
     eyePsi: Math.hypot(level.eyePsi, event?.sdPsi ?? 0),
   };
-  const isDashAlone = !by && !level.checked && !isTrue(found.gauge);
+  const isDashAlone = !by && !level.checked && !isTrueGauge(found.gauge);
   return judged(
     figure,
     'psi',
@@ -85,7 +85,12 @@ export function eventOf(figure: FigureId | null, mark: LiveMark, found: StepMark
   const last = found.marks.filter((each) => each.key !== OTHER_NEEDLE).at(-1);
   return eventDoubt(
     figure ?? 'reserve-left',
-    other && last ? other.readingPsi - last.readingPsi : null,
+    // With a single circuit there is no other tank to be misled by.
+    found.unit.circuits === 'single'
+      ? 0
+      : other && last
+        ? other.readingPsi - last.readingPsi
+        : null,
     pedalDropRatio(found),
     mark.readingPsi,
   );

@@ -1,5 +1,5 @@
 import type { GaugeRole } from '@keen-bleed/contract';
-import { isTrue, readingUncertaintyPsi, slopeShare } from '../gauge/uncertainty';
+import { isTrueGauge, readingUncertaintyPsi, slopeShare } from '../gauge/uncertainty';
 import { USUAL_HEAT_S, type Heat } from '../leak/heat';
 import type { LeakEstimate } from '../leak/leakEstimate';
 import { normalCdf } from '../statistics/normal';
@@ -52,7 +52,7 @@ export function settlesHold(estimate: LeakEstimate, held: Held): Settles {
           : `${wait}Hold ${minutes} min again, and read the needle at the end.`,
     };
   }
-  if (isTrue(held.gauge)) {
+  if (isTrueGauge(held.gauge)) {
     return {
       say: 'This close to the limit a longer hold will not tell: find the leak, and mend it.',
     };

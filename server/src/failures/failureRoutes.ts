@@ -5,7 +5,13 @@ import { notFound } from '../http/apiError';
 import { fieldError } from '../http/fieldError';
 import { LEADS, route, type Route } from '../http/route';
 import { yardRows } from '../units/yardRows';
-import { isClosedRun, openFailureKeys, refreshFailures, unitsOfLog } from './refreshFailures';
+import {
+  isClosedAlready,
+  isClosedRun,
+  openFailureKeys,
+  refreshFailures,
+  unitsOfLog,
+} from './refreshFailures';
 
 /** A lead may close a failure with a written reason; nothing else but a passed retest does. */
 export function failureRoutes(db: Db): Route[] {
@@ -22,6 +28,8 @@ export function failureRoutes(db: Db): Route[] {
         await db.transaction(async (tx) => {
           const unitIds = await unitsOfLog(tx, me.shopId, runId);
           const open = await openFailureKeys(tx, me.shopId, unitIds);
+          // Sent again after an answer that was lost, the same word of the same lead is held already.
+          if (await isClosedAlready(tx, me, { runId, key, reason })) return;
           if (!open.has(`${runId} ${key}`)) {
             throw fieldError('key', 'This failure is not open any more: look at the yard again.');
           }

@@ -1,4 +1,4 @@
-import type { OpenFailure, Outcome } from '@keen-bleed/contract';
+import type { CloseFailure, Me, OpenFailure, Outcome } from '@keen-bleed/contract';
 import { openFailures, type JudgedRun } from '@keen-bleed/core';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
@@ -142,4 +142,23 @@ export async function isClosedRun(db: Db, shopId: string, logId: string): Promis
     .from(logs)
     .where(and(eq(logs.shopId, shopId), eq(logs.id, logId)));
   return row?.kind === 'run' && row.closedAtMs !== null;
+}
+
+/** Whether this person has closed this failure with these very words. */
+export async function isClosedAlready(
+  tx: Db,
+  { shopId, personId }: Pick<Me, 'shopId' | 'personId'>,
+  { runId, key, reason }: CloseFailure,
+): Promise<boolean> {
+  const [row] = await tx
+    .select()
+    .from(failureClosings)
+    .where(
+      and(
+        eq(failureClosings.shopId, shopId),
+        eq(failureClosings.logId, runId),
+        eq(failureClosings.key, key),
+      ),
+    );
+  return row?.personId === personId && row.reason === reason;
 }
