@@ -88,7 +88,7 @@ test('crossing taps end the hold by themselves, and a fast leak fails', async ({
     page.getByText(/Static leak (5|6)(\.\d)? psi\/min, allowed at most 2/),
   ).toBeVisible();
   await press(page, 'Keep this run');
-  await expect(page.getByText('all sent')).toBeVisible();
+  // Opened while the run may still be on its way: the sheet takes in what became of it.
   await page.getByRole('link', { name: 'Rig sheet of Tractor 07' }).click();
   // A technician sees it, and has no way to take it off but a retest.
   const failures = page.getByRole('list', { name: 'Open failures' });

@@ -163,6 +163,7 @@ test(
 
 /** Touches the first answer of each line that waits for one. */
 async function touchAll(page: Page): Promise<void> {
+  await expect(pad(page)).toContainText('to answer');
   for (;;) {
     const text = await pad(page).innerText();
     if (!text.includes('to answer')) return;

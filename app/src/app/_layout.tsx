@@ -9,6 +9,7 @@ import { SignInAgain } from '../account/SignInAgain';
 import { SignInForm } from '../account/SignInForm';
 import { asProblem, read } from '../wire/api';
 import { loadKeptCache } from '../store/keptCache';
+import { useRefreshWhenSent } from '../data/useRefreshWhenSent';
 import { useRigs, useRuleSets, useUnits } from '../data/useRecords';
 import { ThemeRoot } from '../theme/ThemeRoot';
 import { usePalette } from '../theme/usePalette';
@@ -45,11 +46,12 @@ export default function RootLayout() {
   );
 }
 
-/** Reads what a run needs as soon as somebody is here, so that it is on the device when the network goes. */
+/** Reads what a run needs as soon as somebody is here, so that it is on the device when the network goes; and what became of what was sent. */
 function AtHand() {
   useUnits();
   useRigs();
   useRuleSets();
+  useRefreshWhenSent();
   return null;
 }
 

@@ -76,7 +76,7 @@ export interface LookOption {
   means?: string;
 }
 
-/** One thing to look at; the first option is what is usually found, and stands until another is chosen. */
+/** One thing to look at; the first option is what is usually found, and is offered first. None stands until it is chosen. */
 export interface LookItem {
   key: string;
   ask: string;

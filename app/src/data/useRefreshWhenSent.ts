@@ -1,0 +1,22 @@
+import { useEffect, useRef } from 'react';
+import { useSWRConfig } from 'swr';
+import { useOutbox } from '../store/outbox';
+
+/** What the server works out of the runs it is sent. */
+const followsFromRuns = (key: unknown): boolean =>
+  key === '/api/yard' || (typeof key === 'string' && key.endsWith('/runs'));
+
+/**
+ * Once all is sent, what is shown of it is read anew: a sheet opened before its run arrived would go on saying what
+ * stood before.
+ */
+export function useRefreshWhenSent(): void {
+  const { unsent } = useOutbox();
+  const { mutate } = useSWRConfig();
+  const before = useRef(unsent);
+  useEffect(() => {
+    const wasWaiting = before.current > 0;
+    before.current = unsent;
+    if (wasWaiting && unsent === 0) void mutate(followsFromRuns);
+  }, [mutate, unsent]);
+}
