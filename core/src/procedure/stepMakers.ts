@@ -15,15 +15,13 @@ import { handBrakeTest, holding, stopLamp } from './steps/holding';
 import { appliedHold, staticHold } from './steps/holds';
 import { prepare } from './steps/prepare';
 import {
-  breakawayHeld,
-  breakawayHold,
   charge,
   couplers,
   couplingSupply,
   tractorProtection,
-  trailerAlone,
   trailerSupply,
 } from './steps/trailer';
+import { breakawayHeld, breakawayHold, trailerAlone } from './steps/trailerAlone';
 
 /** Every step a rule set may name, in the order a technician usually does them. */
 export const stepMakers: readonly StepMaker[] = [

@@ -14,7 +14,7 @@ import type {
   StepContext,
   StepMaker,
 } from '../procedure';
-import { governorCutOut, needleAt, step } from './stepParts';
+import { governorCutOut, lineCrossed, needleAt, step } from './stepParts';
 
 /** What one press of “longer” adds, s. */
 const LONGER_S = 60;
@@ -35,13 +35,6 @@ function hold({ start, settles, limitPsiPerMin, both }: Held, { rig }: StepConte
   const { gauge } = rig.unit;
   const seconds =
     limitPsiPerMin === null ? SHORTEST_HOLD_S : holdLengthS(halfDivisionPsi(gauge), limitPsiPerMin);
-  const crossing: MarkSpec = {
-    key: 'crossing',
-    pad: 'Needle on {reading}',
-    hint: 'tap only when it crosses this line',
-    at: 'passing',
-    proposal: { from: 'last' },
-  };
   return {
     kind: 'hold',
     settle: { ...needleAt('settle', settles.pad, start), hint: settles.hint },
@@ -52,7 +45,7 @@ function hold({ start, settles, limitPsiPerMin, both }: Held, { rig }: StepConte
     seconds,
     extendSeconds: LONGER_S,
     start: needleAt('start', 'Settled at {reading}: start', { from: 'last' }, undefined, 'steady'),
-    crossing,
+    crossing: lineCrossed,
     reading: needleAt(
       'reading',
       'Reads {reading} now',

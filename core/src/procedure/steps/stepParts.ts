@@ -24,6 +24,15 @@ export const needleAt = (
   shows?: MarkSpec['shows'],
 ): MarkSpec => ({ key, pad, hint, at: 'needle', proposal, ...(shows ? { shows } : {}) });
 
+/** The needle passes the next line down while a hold runs. */
+export const lineCrossed: MarkSpec = {
+  key: 'crossing',
+  pad: 'Needle on {reading}',
+  hint: 'tap only when it crosses this line',
+  at: 'passing',
+  proposal: { from: 'last' },
+};
+
 /** Where the governor is set to cut out. */
 export const governorCutOut: Proposal = {
   from: 'governor',
