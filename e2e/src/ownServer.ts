@@ -212,6 +212,8 @@ async function shown(page: Page): Promise<{ title: string; pad: string }> {
 export async function secondsLeft(page: Page): Promise<number> {
   const clock = page.getByTestId('clock');
   await expect(clock).toBeVisible();
+  // A hold taken up again stands at nought until its longer time is kept.
+  await expect(clock).not.toHaveText('0:00');
   const [minutes = 0, seconds = 0] = (await clock.innerText()).split(':').map(Number);
   return 60 * minutes + seconds;
 }
