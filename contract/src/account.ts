@@ -40,8 +40,20 @@ export const FirstLeadSchema = Type.Object(
     name: Line('Name', 60),
     signInName: SignInName,
     password: NewPassword,
+    /** As the device that sets the shop up has it. */
+    timeZone: Type.Optional(Line('Time zone', 60)),
   },
   { ...closed, title: 'First account' },
+);
+
+/** What a shop says of itself; a lead may change it. */
+export const EditShopSchema = Type.Object(
+  {
+    name: Type.Optional(Line('Shop name', 60)),
+    timeZone: Type.Optional(Line('Time zone', 60)),
+    demo: Type.Optional(Type.Boolean({ title: 'Demo mode' })),
+  },
+  { ...closed, minProperties: 1, title: 'Shop' },
 );
 
 export const CreatePersonSchema = Type.Object(
@@ -67,6 +79,7 @@ export const EditPersonSchema = Type.Object(
 export type SignIn = Static<typeof SignInSchema>;
 export type FirstLead = Static<typeof FirstLeadSchema>;
 export type CreatePerson = Static<typeof CreatePersonSchema>;
+export type EditShop = Static<typeof EditShopSchema>;
 export type EditPerson = Static<typeof EditPersonSchema>;
 
 /** Who is signed in, as the app is told. */
@@ -77,6 +90,10 @@ export interface Me {
   signInName: string;
   role: Role;
   shopName: string;
+  /** IANA name of the zone the shop's times are said in. */
+  timeZone: string;
+  /** Made-up sources, such as the simulated gauge set, may be used in runs that are kept. */
+  demo: boolean;
 }
 
 export interface Person {

@@ -1,3 +1,4 @@
+import { OpenFailureSchema } from './failure';
 import { Type } from '@sinclair/typebox';
 import { unitKinds, verdicts, type UnitKind, type Verdict } from './choices';
 import { FigureSchema } from './outcome';
@@ -20,20 +21,6 @@ export const RigsSchema = Type.Array(RigSchema, { title: 'Rigs' });
 export const RuleSetListSchema = Type.Object(
   { sets: Type.Array(RuleSetSchema), defaultId: Type.String() },
   { ...closed, title: 'Rule sets' },
-);
-
-/** A failed figure or look that nothing has proven right since. */
-const OpenFailureSchema = Type.Object(
-  {
-    key: Type.String(),
-    runId: Uuid('Run'),
-    sinceMs: AtMs('Since'),
-    unitIds: Type.Array(Uuid('Unit'), { minItems: 1 }),
-    title: Type.String(),
-    figure: orNull(FigureSchema),
-    said: orNull(Type.String()),
-  },
-  closed,
 );
 
 /** Every unit of a shop with its newest runs. */

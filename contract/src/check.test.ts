@@ -56,13 +56,13 @@ describe('a request of the wrong shape', () => {
     expect(fieldsOf('runFact', { ...mark, kind: 'wish' })).toEqual([
       { field: 'kind', message: 'Run fact: "wish" is no known kind.' },
     ]);
-    // A visit's note is of no step; a run's is.
+    // A visit's note is at a place; a run's is not.
     const note = { ...mark, kind: 'note', text: 'x', at: null };
     for (const field of ['stepId', 'key', 'readingPsi', 'resolutionPsi', 'method'] as const) {
       delete (note as Partial<typeof mark>)[field];
     }
     expect(fieldsOf('visitFact', note)).toEqual([]);
-    expect(fieldsOf('runFact', note).map((each) => each.field)).toContain('stepId');
+    expect(fieldsOf('runFact', note).map((each) => each.field)).toContain('at');
   });
 
   it.each([null, [], 'text', 7, {}])('is refused whole when it is %p', (body) => {

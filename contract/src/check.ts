@@ -1,6 +1,6 @@
 import type { CloseFailure } from './failure';
 import validators from '../generated/validators.cjs';
-import type { CreatePerson, EditPerson, FirstLead, SignIn } from './account';
+import type { CreatePerson, EditPerson, EditShop, FirstLead, SignIn } from './account';
 import type { FieldProblem } from './errors';
 import { problemsOf } from './problem-in-words';
 import type { LogShapes, AnyHeader } from './log/kinds';
@@ -17,6 +17,7 @@ interface Shapes {
   firstLead: FirstLead;
   createPerson: CreatePerson;
   editPerson: EditPerson;
+  editShop: EditShop;
   unitDraft: UnitDraft;
   createUnit: CreateUnit;
   editUnit: EditUnit;

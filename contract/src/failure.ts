@@ -1,7 +1,22 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { Line, Uuid } from './primitives';
+import { FigureSchema } from './outcome';
+import { AtMs, Line, Uuid } from './primitives';
 
 const closed = { additionalProperties: false } as const;
+
+/** A failed figure or look that nothing has proven right since. */
+export const OpenFailureSchema = Type.Object(
+  {
+    key: Type.String(),
+    runId: Uuid('Run'),
+    sinceMs: AtMs('Since'),
+    unitIds: Type.Array(Uuid('Unit'), { minItems: 1 }),
+    title: Type.String(),
+    figure: Type.Union([FigureSchema, Type.Null()]),
+    said: Type.Union([Type.String(), Type.Null()]),
+  },
+  closed,
+);
 
 /** A lead's word that an open failure is none, and why. */
 export const CloseFailureSchema = Type.Object(

@@ -4,6 +4,7 @@ export const formNames = [
   'firstLead',
   'createPerson',
   'editPerson',
+  'editShop',
   'unitDraft',
   'ruleSetDraft',
 ] as const;

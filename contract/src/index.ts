@@ -57,7 +57,9 @@ export {
   type HoldOverFact,
   type LookFact,
   type MarkFact,
+  type AboutFact,
   type NoteFact,
+  type TakeOverFact,
   type ReadyFact,
   type RetractFact,
   type RunFact,
@@ -93,6 +95,7 @@ export {
 export {
   type CreatePerson,
   type EditPerson,
+  type EditShop,
   type FirstLead,
   type Me,
   type Person,

@@ -97,7 +97,15 @@ export const OutcomeSchema = Type.Object(
       ),
     ),
     notes: Type.Array(
-      Type.Object({ stepId: Type.String(), title: Type.String(), text: Type.String() }, closed),
+      Type.Object(
+        {
+          /** Null where it was added to the run as a whole. */
+          stepId: Type.Union([Type.String(), Type.Null()]),
+          title: Type.String(),
+          text: Type.String(),
+        },
+        closed,
+      ),
     ),
   },
   { ...closed, title: 'Outcome' },

@@ -1,5 +1,11 @@
 import { CloseFailureSchema } from './failure';
-import { CreatePersonSchema, EditPersonSchema, FirstLeadSchema, SignInSchema } from './account';
+import {
+  CreatePersonSchema,
+  EditPersonSchema,
+  EditShopSchema,
+  FirstLeadSchema,
+  SignInSchema,
+} from './account';
 import { AppendFactsSchema, CompareHeldSchema, HeldLogsSchema, HeldSchema } from './log/fact';
 import { PhotoQuerySchema } from './log/answers';
 import { OpenLogSchema } from './log/kinds';
@@ -22,6 +28,7 @@ export const schemas = {
   firstLead: FirstLeadSchema,
   createPerson: CreatePersonSchema,
   editPerson: EditPersonSchema,
+  editShop: EditShopSchema,
   unitDraft: UnitDraftSchema,
   createUnit: CreateUnitSchema,
   editUnit: EditUnitSchema,

@@ -160,6 +160,9 @@ export const GaugeCheckSchema = Type.Object(
 const unitFields = {
   number: Line('Unit number', 12),
   name: Line('What it is', 40),
+  /** Plate, and the number stamped in the frame. */
+  registration: Type.Optional(Line('Registration', 16)),
+  frameNumber: Type.Optional(Line('Frame number', 32)),
   kind: choice(unitKinds, 'Kind'),
   buildYear: Type.Integer({
     minimum: 1950,

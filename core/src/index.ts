@@ -1,7 +1,7 @@
 export { CORE_VERSION } from './version';
 export { fromPsi, toPsi, KPA_PER_PSI, STANDARD_ATMOSPHERE_PSI } from './units/pressure';
 export { ft3FromIn3, in3FromLitres, litresFromIn3 } from './units/volume';
-export { figureUnitIn, rounded, sayFigure, sayLevel, sayPressure } from './units/say';
+export { figureUnitIn, rounded, sayFigure, sayLevel, sayOdometer, sayPressure } from './units/say';
 export { forceLbf, pistonAreaIn2 } from './gas/force';
 export { freeAirScfm } from './gas/freeAir';
 export { equivalentHoleMm, holeFlowScfm } from './gas/orifice';
@@ -40,7 +40,13 @@ export { checkRuleSet } from './procedure/checkRuleSet';
 export { windowsOf, type PressureWindow } from './reading/windowsOf';
 export { findingsOf, itemsOf, NOT_DONE } from './run/findingsOf';
 export { doubtsOf, type Doubt } from './run/doubtsOf';
-export { runState, type LiveMark, type RunningHold, type RunState } from './run/runState';
+export {
+  runState,
+  type About,
+  type LiveMark,
+  type RunningHold,
+  type RunState,
+} from './run/runState';
 export {
   WATCHED_WITHIN_MS,
   holdNow,
@@ -52,6 +58,7 @@ export {
   type SettlingNow,
 } from './run/awaiting';
 export { admit } from './run/admit';
+export { isOvertaken } from './run/runLog';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';
 export { sayStep } from './procedure/sayStep';
 export {

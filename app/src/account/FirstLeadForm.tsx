@@ -26,7 +26,12 @@ export function FirstLeadForm({ onIn }: { onIn: (me: Me) => void }) {
     if (wrong.length > 0) return;
     setBusy(true);
     try {
-      onIn(await ask<Me>('POST', '/api/set-up', values));
+      onIn(
+        await ask<Me>('POST', '/api/set-up', {
+          ...values,
+          timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+        }),
+      );
     } catch (error) {
       setTrouble(asProblem(error).message);
     } finally {

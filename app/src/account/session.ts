@@ -1,5 +1,6 @@
 import type { Me } from '@keen-bleed/contract';
 import { useSyncExternalStore } from 'react';
+import { sayTimesIn } from '../data/when';
 import { ask, asProblem } from '../wire/api';
 import { dropKeptCache } from '../store/keptCache';
 import { keepMe, keptMe } from '../store/kept';
@@ -19,6 +20,7 @@ const listeners = new Set<() => void>();
 
 function set(next: SessionState): void {
   state = next;
+  if (next.standing === 'signed-in' && next.me.timeZone) sayTimesIn(next.me.timeZone);
   void setOutboxOwner(next.standing === 'signed-in' && !next.stale ? next.me : null);
   listeners.forEach((listener) => listener());
 }
@@ -58,6 +60,12 @@ export async function enter(me: Me): Promise<void> {
 /** Told by any request that the session is over; what is on the screen stays. */
 export function sessionEnded(): void {
   if (state.standing === 'signed-in' && !state.stale) set({ ...state, stale: true });
+}
+
+/** Takes in what the shop now says of itself. */
+export async function shopChanged(me: Me): Promise<void> {
+  await keepMe(me);
+  set({ standing: 'signed-in', me, stale: false });
 }
 
 /** Leaves, on this device or on all. Marks not sent stay on the device for the same person. */

@@ -2,39 +2,47 @@ import type { Due } from '@keen-bleed/core';
 
 const DAY_MS = 86_400_000;
 
-const dayFormat = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-});
-const timeFormat = new Intl.DateTimeFormat('en-GB', {
-  hour: '2-digit',
-  minute: '2-digit',
-  second: '2-digit',
-});
+/** Formats of the shop's zone; until one is told, the device's own. */
+let formats = formatsIn(undefined);
+
+function formatsIn(timeZone: string | undefined) {
+  const format = (options: Intl.DateTimeFormatOptions) =>
+    new Intl.DateTimeFormat('en-GB', { ...options, timeZone });
+  return {
+    day: format({ day: 'numeric', month: 'short', year: 'numeric' }),
+    month: format({ month: 'long', year: 'numeric' }),
+    time: format({ hour: '2-digit', minute: '2-digit', second: '2-digit' }),
+    minute: format({ hour: '2-digit', minute: '2-digit' }),
+  };
+}
+
+/** Says every time in the shop's zone from now on, wherever the device is. */
+export function sayTimesIn(timeZone: string): void {
+  try {
+    formats = formatsIn(timeZone);
+  } catch {
+    // A browser that does not know the zone says times in its own.
+  }
+}
 
 /** A date such as `24 Nov 2026`. */
 export function sayDay(atMs: number): string {
-  return dayFormat.format(atMs);
+  return formats.day.format(atMs);
 }
-
-const monthFormat = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
 
 /** A month such as `May 2027`. */
 export function sayMonth(atMs: number): string {
-  return monthFormat.format(atMs);
+  return formats.month.format(atMs);
 }
-
-const minuteFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 /** A time of day to the minute: what a note needs, where a reading needs its second. */
 export function sayMinute(atMs: number): string {
-  return minuteFormat.format(atMs);
+  return formats.minute.format(atMs);
 }
 
 /** A time of day to the second. */
 export function sayTime(atMs: number): string {
-  return timeFormat.format(atMs);
+  return formats.time.format(atMs);
 }
 
 const midnight = (atMs: number) => new Date(atMs).setHours(0, 0, 0, 0);

@@ -42,5 +42,5 @@ export function usePractice(header: RunHeader | null, clock: Clock): Practice | 
   );
   const shown = drawn?.header === header ? drawn : empty;
   if (!shown) return null;
-  return { run: { ...shown, record }, clock, reading: { byGauge, choose } };
+  return { run: { ...shown, record }, clock, reading: { byGauge, maySimulate: true, choose } };
 }

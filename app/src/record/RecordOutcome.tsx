@@ -1,14 +1,22 @@
-import type { Outcome } from '@keen-bleed/contract';
+import type { Outcome, RunFact } from '@keen-bleed/contract';
+import type { NewFact } from '@keen-bleed/core';
 import { View } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Txt } from '../ui/Txt';
+import { AddNote } from './AddNote';
 import { FigureList } from './FigureList';
 import { FindingList } from './FindingList';
 
+interface RecordOutcomeProps {
+  outcome: Outcome;
+  /** Adds a note; null for whoever may not. */
+  onAdd?: ((fact: NewFact<RunFact>) => Promise<string | null>) | null;
+}
+
 /** What a run came to: its figures with their limits and sources, its findings, what was left out, and its notes. */
-export function RecordOutcome({ outcome }: { outcome: Outcome }) {
+export function RecordOutcome({ outcome, onAdd = null }: RecordOutcomeProps) {
   const wide = useWide();
   const { unit } = usePrefs();
   return (
@@ -21,6 +29,7 @@ export function RecordOutcome({ outcome }: { outcome: Outcome }) {
         lines={outcome.skipped.map((each) => `${each.title}: ${each.reason}`)}
       />
       <Lines title="Notes" lines={outcome.notes.map((note) => `${note.title}: ${note.text}`)} />
+      {onAdd ? <AddNote onAdd={onAdd} /> : null}
       <Txt as="small" tone="quiet">
         This record advises; it does not replace the inspection your law asks for.
       </Txt>

@@ -3,6 +3,7 @@ import {
   gaugeWord,
   outcomeOf,
   rigTitle,
+  sayOdometer,
   stateOfRun,
   toPsi,
   unitsOf,
@@ -26,6 +27,7 @@ import { OutboxSign } from '../ui/OutboxSign';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
+import { BeingMade } from './BeingMade';
 import { ClockAsk } from './ClockAsk';
 import { RecordMarks } from './RecordMarks';
 import { RecordOutcome } from './RecordOutcome';
@@ -39,8 +41,13 @@ interface RecordScreenProps {
   overlapping?: LogRecord['overlapping'];
   /** It is being made on another device, and followed from here. */
   following?: boolean;
-  /** Adds to the record what may still be added: how far a clock was off. */
-  onAnswer?: ((fact: NewFact<RunFact>) => Promise<string | null>) | null;
+  /** Names of those who wrote in it, by lane. */
+  writers?: Readonly<Record<string, string>>;
+  /** Adds to the record what may still be added: a note, and how far a clock was off. */
+  onAdd?: ((fact: NewFact<RunFact>) => Promise<string | null>) | null;
+  mayAnswerClock?: boolean;
+  /** Goes on with it on this device, where it is open and whoever looks may. */
+  onTakeOver?: (() => Promise<string | null>) | null;
   /** By the server's clock, where it has told. */
   startedAtMs?: number;
 }
@@ -54,6 +61,12 @@ function ladderMarks({ marks, procedure }: RunState): readonly LiveMark[] {
   });
 }
 
+/** What was written on another device after the run was taken over there, or closed. */
+function sayAside({ setAside }: RunState): string {
+  const n = setAside.length;
+  return `${n === 1 ? 'One entry was' : `${n} entries were`} made on another device after the run had been taken over or closed. They are kept in the export and do not count.`;
+}
+
 /** A run as recorded: its verdict, its figures with their limits and sources, its ladder and its marks. */
 export function RecordScreen({
   header,
@@ -61,7 +74,10 @@ export function RecordScreen({
   by,
   overlapping = [],
   following = false,
-  onAnswer = null,
+  writers = {},
+  onAdd = null,
+  mayAnswerClock = false,
+  onTakeOver = null,
   startedAtMs,
 }: RecordScreenProps) {
   const wide = useWide();
@@ -81,6 +97,8 @@ export function RecordScreen({
     state.gauge
       ? `${gaugeWord(state.gauge, ruleSet.school)}${state.gauge === 'master' || state.gauge === 'simulated' ? '' : ' gauge'}`
       : null,
+    state.about.odometer ? sayOdometer(state.about.odometer) : null,
+    state.about.place ?? null,
   ].filter((each) => each !== null);
 
   return (
@@ -92,16 +110,14 @@ export function RecordScreen({
           <Txt tone="quiet">{conditions.join(' · ')}</Txt>
           <VerdictSign verdict={outcome.verdict} as="heading" />
           <Txt as="bodyBold">{outcome.headline}</Txt>
-          <ClockAsk facts={facts} onAnswer={onAnswer} />
+          <ClockAsk facts={facts} onAnswer={mayAnswerClock ? onAdd : null} />
           {following ? (
-            <Notice
-              title={
-                state.step
-                  ? `${by} is at “${state.step.title}”, step ${state.stepIndex + 1} of ${procedure.steps.length}`
-                  : `${by} has done all steps and has not closed the run yet`
-              }
-              text="It follows by itself as marks come in."
-            />
+            <BeingMade state={state} by={by} writers={writers} onTakeOver={onTakeOver} />
+          ) : null}
+          {state.setAside.length > 0 ? (
+            <Txt as="small" tone="quiet">
+              {sayAside(state)}
+            </Txt>
           ) : null}
           {overlapping.map((other) => (
             <Notice
@@ -121,7 +137,7 @@ export function RecordScreen({
           marginTop: space.step,
         }}
       >
-        <RecordOutcome outcome={outcome} />
+        <RecordOutcome outcome={outcome} onAdd={onAdd} />
         <View style={{ gap: space.gap, width: wide ? 400 : '100%' }}>
           <Txt as="heading" heading={2}>
             The ladder

@@ -1,6 +1,7 @@
 import { itemsOf } from '@keen-bleed/core';
 import { useDeferredValue, useState } from 'react';
 import { useWindowDimensions } from 'react-native';
+import { useMe } from '../account/session';
 import type { LinkedGauge } from '../linked/linkedGauge';
 import { useLinkChoice } from '../linked/useLinkChoice';
 import { useLinkedGauge } from '../linked/useLinkedGauge';
@@ -40,10 +41,12 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const wide = useWide();
   const { height } = useWindowDimensions();
   const [sheet, setSheet] = useState<SheetName>(null);
-  const [byGauge, setByGauge] = useLinkChoice(header.id);
+  const { demo } = useMe();
+  const [linkChosen, setByGauge] = useLinkChoice(header.id);
+  const byGauge = linkChosen && demo;
   const linked = useLinkedGauge(byGauge && !practice ? unit.id : null, 'primary');
   const desk = useRunDesk(run, practice?.gauge ?? linked?.gauge ?? null);
-  const reading = practice?.reading ?? { byGauge, choose: setByGauge };
+  const reading = practice?.reading ?? { byGauge, maySimulate: demo, choose: setByGauge };
   useWakeLock();
   useSpokenRun(state, desk.hold, unit.gauge.unit, header.made.ruleSet.school);
   useRunKeys(

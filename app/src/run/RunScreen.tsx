@@ -1,53 +1,60 @@
+import type { RunFact } from '@keen-bleed/contract';
+import type { NewFact } from '@keen-bleed/core';
 import { useLocalSearchParams } from 'expo-router';
+import { useCallback } from 'react';
 import { View } from 'react-native';
+import { useMe } from '../account/session';
 import { useFollowed } from '../data/useFollowed';
 import { useLogRecord } from '../data/useRecords';
 import { RecordScreen } from '../record/RecordScreen';
-import { answerClock } from '../store/answerClock';
+import { addToRecord } from '../store/addToRecord';
+import { takeOver } from '../store/takeOver';
 import { useRun } from '../store/useRun';
 import { space } from '../theme/space';
 import { Notice } from '../ui/Notice';
 import { Waiting } from '../ui/Waiting';
 import { LiveRunScreen } from './LiveRunScreen';
-import { useMe } from '../account/session';
+import { useWrittenElsewhere } from './useWrittenElsewhere';
 
-/** One run: live where it is open on this device, otherwise its record. */
+/** One run: live where it is written on this device, otherwise its record. */
 export function RunScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const me = useMe();
   const live = useRun(id, me);
-  const { data, error, mutate } = useLogRecord<'run'>(live === 'elsewhere' ? id : null);
-  useFollowed(data?.closedAtMs === null ? id : null, mutate);
-  if (live !== 'loading' && live !== 'elsewhere') {
-    const isMine = live.personId === me.personId;
-    if (!live.state.closed && isMine) return <LiveRunScreen run={live} />;
+  const here = live === 'loading' || live === 'elsewhere' ? null : live;
+  useWrittenElsewhere(here?.isWritable && !here.state.closed ? here : null, me);
+  const taken = here?.state.takeOvers.at(-1);
+  const isOurs = here?.isWritable && (taken === undefined || taken.lane === here.lane);
+  const isLeft = here !== null && here.state.closed === null && !isOurs;
+  const { data, error, mutate } = useLogRecord<'run'>(live === 'elsewhere' || isLeft ? id : null);
+  const again = useCallback(() => mutate(), [mutate]);
+  useFollowed(data?.closedAtMs === null ? id : null, again);
+  if (here && isOurs && !here.state.closed) return <LiveRunScreen run={here} />;
+  // What is kept here is whole and at hand; the server's word beside it tells who and what else.
+  const shown = here ?? data;
+  if (shown) {
+    const byMe = here?.personId === me.personId;
+    const isOpener = (here ? byMe : data?.byPersonId === me.personId) && me.role !== 'viewer';
+    const isOpen = isLeft || data?.closedAtMs === null;
+    const addElsewhere = async (fact: NewFact<RunFact>) => {
+      const problem = await addToRecord(id, me, shown.facts, fact);
+      await mutate();
+      return problem;
+    };
+    const mayAdd = me.role !== 'viewer' && (here === null || here.isWritable);
     return (
       <RecordScreen
-        header={live.header}
-        facts={live.facts}
-        by={isMine ? me.name : 'somebody else on this device'}
-        onAnswer={isMine ? live.record : null}
-      />
-    );
-  }
-  if (data) {
-    return (
-      <RecordScreen
-        header={data.header}
-        facts={data.facts}
-        by={data.by}
-        startedAtMs={data.startedAtMs}
-        onAnswer={
-          me.role === 'lead' || (data.byPersonId === me.personId && me.role !== 'viewer')
-            ? async (fact) => {
-                const problem = await answerClock(id, me, data.facts, fact);
-                await mutate();
-                return problem;
-              }
-            : null
+        header={shown.header}
+        facts={shown.facts}
+        writers={shown.writers}
+        by={data?.by ?? (byMe ? me.name : 'somebody else on this device')}
+        {...(data ? { startedAtMs: data.startedAtMs, overlapping: data.overlapping } : {})}
+        onAdd={mayAdd ? (here?.record ?? addElsewhere) : null}
+        mayAnswerClock={isOpener || (me.role === 'lead' && here === null)}
+        following={isOpen}
+        onTakeOver={
+          data && isOpen && (isOpener || me.role === 'lead') ? () => takeOver(me, data) : null
         }
-        overlapping={data.overlapping}
-        following={data.closedAtMs === null}
       />
     );
   }

@@ -14,6 +14,7 @@ import { Screen } from '../ui/Screen';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
 import { PeopleList } from './PeopleList';
+import { ShopSettings } from './ShopSettings';
 
 /** The shop: its people, this device's wishes, and the way out. */
 export function ShopScreen() {
@@ -55,6 +56,7 @@ export function ShopScreen() {
       >
         <View style={{ flex: wide ? 1 : undefined }}>
           <PeopleList />
+          <ShopSettings />
           <View style={{ gap: space.near, marginTop: space.wide, alignItems: 'flex-start' }}>
             <Txt as="heading" heading={2}>
               Rule sets and dates

@@ -18,6 +18,7 @@ import { startRun } from '../store/startRun';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
+import { AboutFields, aboutFact, noAbout } from './AboutFields';
 import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
 import { Rule } from '../ui/Rule';
@@ -88,6 +89,7 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
   const byRecord = drained ? 'not-due' : 'due';
   const [answered, setDrain] = useState<'due' | 'not-due' | null>(null);
   const drain = answered ?? byRecord;
+  const [about, setAbout] = useState(noAbout);
   const [trouble, setTrouble] = useState<string | null>(null);
   const yard = useYard();
   const others = (yard.data ?? []).filter(
@@ -98,9 +100,12 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
   const steps = procedureFor(under, ruleSet, leftOut).steps;
 
   const start = async () => {
+    const said = aboutFact(about);
+    if ('problem' in said) return setTrouble(said.problem);
     try {
       const rigId = rig && !alone && whole ? rig.id : null;
-      const id = await startRun(me, { ...under, towed: [...under.towed], rigId, ruleSet, leftOut });
+      const on = { ...under, towed: [...under.towed], rigId, ruleSet, leftOut };
+      const id = await startRun(me, on, said.fact ? [said.fact] : []);
       router.replace(`/run/${id}`);
     } catch {
       setTrouble('This device cannot keep a run. Free some space on it, then try again.');
@@ -158,6 +163,7 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
               }
             />
           ) : null}
+          <AboutFields value={about} onChange={setAbout} />
           <Button
             title="Start"
             manner="main"

@@ -25,6 +25,8 @@ export async function compareWithServer(who: Writer): Promise<void> {
       const isOurs = log.personId === who.personId;
       if (!there && !isOurs) continue;
       if (!there) await changeLog(log.id, { opened: 0, confirmedAtMs: null });
+      // Closed on another device: it is not gone on with here.
+      if (there?.closedAtMs != null && log.closed === 0) await changeLog(log.id, { closed: 1 });
       await setHeld(log.id, isOurs ? [...own, log.id] : own, there?.lanes ?? {});
     }
   }

@@ -22,6 +22,8 @@ export interface DeviceLog {
   shopId: string;
   /** Who opened it. */
   personId: string;
+  /** Who took it over on this device to go on with it, where that is not who opened it. */
+  takenBy?: string;
   /** The unit it is on, or the one in front. */
   unitId: string;
   header: AnyHeader;

@@ -97,7 +97,8 @@ export async function takeIn(
   const tx = (await database()).transaction(['logs', 'facts'], 'readwrite');
   const logs = tx.objectStore('logs');
   const kept = await logs.get(header.id);
-  const isClosed = facts.some((fact) => fact.kind === 'close');
+  // Not every closing counts: the run may have been taken over by then.
+  const isClosed = new FoldedLog(anyLogKind(header.kind), header, facts).state.closed !== null;
   await logs.put({
     ...(kept ?? newLog({ ...who, personId: openedBy }, header)),
     opened: 1,
@@ -117,13 +118,15 @@ export async function takeIn(
   tellTabs(header.id);
 }
 
-export const isMine = (log: Pick<DeviceLog, 'shopId' | 'personId'>, who: Writer): boolean =>
-  log.shopId === who.shopId && log.personId === who.personId;
+export const isMine = (
+  log: Pick<DeviceLog, 'shopId' | 'personId' | 'takenBy'>,
+  who: Writer,
+): boolean =>
+  log.shopId === who.shopId && (log.personId === who.personId || log.takenBy === who.personId);
 
 /** Whether a person of this device may write in a log that is kept here. */
 export const isWritable = (log: DeviceLog, who: Writer): boolean =>
-  log.shopId === who.shopId &&
-  (log.personId === who.personId || anyLogKind(log.kind).writers === 'shop');
+  isMine(log, who) || (log.shopId === who.shopId && anyLogKind(log.kind).writers === 'shop');
 
 /** Logs that are open on this device and a person may go on with, newest first. */
 export async function openLogs(who: Writer): Promise<DeviceLog[]> {
@@ -142,7 +145,12 @@ export async function openRunOf(who: Writer, unitId: string): Promise<DeviceLog 
 /** Changes what is kept of a log, beside its facts. */
 export async function changeLog(
   id: string,
-  change: Partial<Pick<DeviceLog, 'opened' | 'refused' | 'confirmedAtMs' | 'header' | 'writers'>>,
+  change: Partial<
+    Pick<
+      DeviceLog,
+      'opened' | 'closed' | 'refused' | 'confirmedAtMs' | 'header' | 'writers' | 'takenBy'
+    >
+  >,
 ): Promise<void> {
   const tx = (await database()).transaction('logs', 'readwrite');
   const log = await tx.store.get(id);

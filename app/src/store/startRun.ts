@@ -26,14 +26,41 @@ export function runHeaderOf({ rigId, ...on }: NewRun, startedAtMs: number): RunH
 /**
  * Starts a run on this device, or goes on with the one of the same unit that is open here.
  *
+ * @param first facts a new run begins with
  * @returns the run's id
  */
-export async function startRun(who: Writer, started: NewRun): Promise<string> {
+export async function startRun(
+  who: Writer,
+  started: NewRun,
+  first: readonly NewFact<RunFact>[] = [],
+): Promise<string> {
   void askToPersist();
-  const { log } = await openOnDevice(who, runHeaderOf(started, Date.now()), () => true);
+  const nowMs = Date.now();
+  const { aheadMs, epoch } = measuredClock();
+  const facts = stampedInTurn(
+    await laneOf(who),
+    first.map((fact) => ({ ...fact, atMs: nowMs })),
+    aheadMs,
+  );
+  const { log } = await openOnDevice(who, runHeaderOf(started, nowMs), () => true, facts, epoch);
   sendSoon();
   return log.id;
 }
+
+/** The first facts of a lane. */
+const stampedInTurn = (
+  lane: string,
+  facts: readonly (NewFact<RunFact> & { atMs: number })[],
+  aheadMs: number | null,
+): RunFact[] =>
+  facts.map((fact, i) => ({
+    ...fact,
+    id: uuidv7(),
+    lane,
+    seq: i + 1,
+    offsetMs: aheadMs,
+    v: RUN_VERSION,
+  }));
 
 /**
  * Keeps a run on this device with the facts that a recorded trace tells, each at its own time; it stays open until
@@ -46,14 +73,7 @@ export async function runFromTrace(
 ): Promise<{ id: string } | { problem: string }> {
   const lane = await laneOf(who);
   const { aheadMs, epoch } = measuredClock();
-  const stamped = facts.map((fact, i): RunFact => ({
-    ...fact,
-    id: uuidv7(),
-    lane,
-    seq: i + 1,
-    offsetMs: aheadMs,
-    v: RUN_VERSION,
-  }));
+  const stamped = stampedInTurn(lane, facts, aheadMs);
   const { log, isNew } = await openOnDevice(who, header, () => true, stamped, epoch);
   if (!isNew) {
     return { problem: 'A run of this unit is open here: finish or stop that one first.' };

@@ -3,7 +3,7 @@ import type { FoldedLog, LogKind, LogState, NewFact } from '@keen-bleed/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { DeviceLog } from './database';
 import { laneOf } from './kept';
-import { folded, keptLog } from './logs';
+import { folded, isWritable, keptLog } from './logs';
 import { countWaiting, oneMoreWaits, sendSoon } from './outbox';
 import { recordFact } from './recordFact';
 import { onLogChanged } from './tabs';
@@ -17,6 +17,8 @@ export interface LiveLog<K extends LogKindName, S extends LogState> {
   /** Names of those who write in it, by lane; this device's own is not among them until the server said so. */
   writers: DeviceLog['writers'];
   personId: string;
+  /** Whether whoever is here may go on with it. */
+  isWritable: boolean;
   /** The lane this device writes in for the person who is here. */
   lane: string;
   /** Adds a fact; done when it is on the disk. Gives back what is wrong with it, or null. */
@@ -102,8 +104,9 @@ export function useLog<K extends LogKindName, S extends LogState>(
       facts: log.facts,
       writers: device.writers,
       personId: device.personId,
+      isWritable: isWritable(device, { shopId, personId }),
       lane: loaded.lane,
       record,
     } as LiveLog<K, S>;
-  }, [loaded, record]);
+  }, [loaded, personId, record, shopId]);
 }

@@ -65,7 +65,7 @@ export function TracePlayer({ header, worker, endS, onLeave }: TracePlayerProps)
   const [clock] = useState(() => () => startedAtMs + Math.round(atS.current * 1000));
   const practice = usePractice(header, clock);
   if (!practice) return null;
-  const reading = { byGauge: true, choose: () => undefined };
+  const reading = { byGauge: true, maySimulate: true, choose: () => undefined };
   return (
     <PracticeRun
       practice={{ ...practice, reading }}

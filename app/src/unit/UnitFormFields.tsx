@@ -49,6 +49,10 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
           {text('number', 'Unit number', undefined, false)}
         </Row>
         <Row>
+          {text('registration', 'Registration', undefined, false)}
+          {text('frameNumber', 'Frame number', undefined, false)}
+        </Row>
+        <Row>
           {text('buildYear', 'Build year')}
           {text('testEveryDays', 'Days between tests')}
         </Row>

@@ -25,6 +25,8 @@ export type Fitted = 'usual' | 'fitted' | 'none';
 /** What stands in the boxes of the form: text as typed, in the units the person chose. */
 export interface UnitForm {
   number: string;
+  registration: string;
+  frameNumber: string;
   name: string;
   kind: UnitKind;
   buildYear: string;
@@ -75,6 +77,8 @@ export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
   const air = draft.air ?? {};
   return {
     number: draft.number,
+    registration: draft.registration ?? '',
+    frameNumber: draft.frameNumber ?? '',
     name: draft.name,
     kind: draft.kind,
     buildYear: String(draft.buildYear),
@@ -196,6 +200,8 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
   const candidate = {
     number: form.number.trim(),
     name: form.name.trim(),
+    ...given('registration', form.registration, (text) => text.trim()),
+    ...given('frameNumber', form.frameNumber, (text) => text.trim()),
     kind: form.kind,
     buildYear: number(form.buildYear),
     circuits: form.circuits,

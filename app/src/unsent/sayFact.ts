@@ -31,6 +31,10 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
       return `More time${step}`;
     case 'hold-over':
       return `The end of the hold${step}`;
+    case 'take-over':
+      return 'Taking the run over';
+    case 'about':
+      return 'Odometer and place';
     case 'ready':
       return `Being ready${step}`;
   }

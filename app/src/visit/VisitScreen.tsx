@@ -1,7 +1,7 @@
 import type { LogRecord, SeenFact, Unit, VisitNoteFact } from '@keen-bleed/contract';
 import { rigTitle, unitTitle, visitKind, type VisitState } from '@keen-bleed/core';
 import { router, useLocalSearchParams } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useFollowed } from '../data/useFollowed';
@@ -29,7 +29,8 @@ export function VisitScreen() {
   const me = useMe();
   const live = useLog<'visit', VisitState>(visitKind, id, me);
   const { data, error, mutate } = useLogRecord<'visit'>(id);
-  useFollowed(data?.closedAtMs === null ? id : null, mutate);
+  const again = useCallback(() => mutate(), [mutate]);
+  useFollowed(data?.closedAtMs === null ? id : null, again);
   const trouble = useTakenIn(data, me);
   if (live === 'loading' || live === 'elsewhere') {
     return (

@@ -117,7 +117,8 @@ export class FoldedLog<
   }
 
   private closedProblem(fact: F): LogProblem | null {
-    if (!this.state.closed || this.kind.takesLate || fact.kind === 'clock') return null;
+    if (!this.state.closed || fact.kind === 'clock') return null;
+    if (this.kind.takesLate(this.state, fact)) return null;
     return {
       code: 'log-closed',
       field: 'kind',

@@ -101,7 +101,7 @@ describe('a clock that cannot be measured', () => {
   it('can be answered for after the log was closed', () => {
     const walk = new Walk().ready();
     walk.add({ kind: 'close', how: 'incomplete', reason: 'called away' });
-    expect(() => walk.add({ kind: 'note', stepId: 'prepare', text: 'late' })).toThrow('closed');
+    expect(() => walk.add({ kind: 'skip', stepId: 'cut-in', reason: 'late' })).toThrow('closed');
     walk.add({ kind: 'clock', ofLane: walk.facts[0]!.lane, aheadMs: 5 });
     expect(walk.facts.at(-1)?.kind).toBe('clock');
   });

@@ -48,7 +48,7 @@ export interface LogKind<
   /** Whether only the person who opened it adds to it, or everybody of the shop who may record. */
   writers: 'opener' | 'shop';
   /** Whether a fact that comes after it was closed is still taken: others may not have heard of the closing. */
-  takesLate: boolean;
+  takesLate: (state: S, fact: F) => boolean;
   /** Folds facts that stand in order. */
   fold: (header: H, facts: readonly F[]) => LogFold<F, S>;
   /** What only this kind knows to be wrong with a fact; null where it may be added. */

@@ -21,7 +21,7 @@ export interface MarkRow {
   /** `read`, `crossing`, or `suggested` where nobody set the needle. */
   method: string;
   gauge: string;
-  /** `stands`, `corrected` by a later mark, or `taken back`. */
+  /** `stands`, `corrected` by a later mark, `taken back`, or `not counted`: made where the run had been taken from. */
   state: string;
 }
 
@@ -35,6 +35,7 @@ export function markRows(state: RunState, facts: readonly RunFact[]): MarkRow[] 
   const takenBack = new Set(
     facts.flatMap((fact) => (fact.kind === 'retract' ? [fact.target] : [])),
   );
+  const aside = new Set(state.setAside.map(({ id }) => id));
   const answers = clockAnswers(facts);
   const utc = (atMs: number) => new Date(atMs).toISOString();
   return facts
@@ -55,9 +56,11 @@ export function markRows(state: RunState, facts: readonly RunFact[]): MarkRow[] 
         gauge: state.gauge ?? '',
         state: standing.has(mark.id)
           ? 'stands'
-          : takenBack.has(mark.id)
-            ? 'taken back'
-            : 'corrected',
+          : aside.has(mark.id)
+            ? 'not counted'
+            : takenBack.has(mark.id)
+              ? 'taken back'
+              : 'corrected',
       };
     });
 }

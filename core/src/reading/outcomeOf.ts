@@ -45,9 +45,10 @@ export function outcomeOf(state: RunState, context: FigureContext): Outcome {
     figures,
     findings,
     skipped,
-    notes: state.notes.map((note) => ({
-      ...note,
-      title: stepOf(note.stepId)?.title ?? note.stepId,
+    notes: state.notes.map(({ stepId, text }) => ({
+      stepId,
+      title: stepId === null ? 'On the run' : (stepOf(stepId)?.title ?? stepId),
+      text,
     })),
   };
 }

@@ -3,6 +3,7 @@ import type { FieldProblem, Gauge, RunFact } from '@keen-bleed/contract';
 import { rounded } from '../units/say';
 import { fromPsi } from '../units/pressure';
 import { WATCHED_WITHIN_MS } from './awaiting';
+import { isOvertaken } from './runLog';
 import type { RunState } from './runState';
 
 /**
@@ -12,6 +13,8 @@ import type { RunState } from './runState';
  * @returns null where it may be added, otherwise the field that is wrong and what would be right
  */
 export function admit(state: RunState, fact: RunFact): FieldProblem | null {
+  // It will not count, so nothing in it can be wrong for the run; refusing it would lose it.
+  if (isOvertaken(state.takeOvers, fact)) return null;
   if ('stepId' in fact && !state.procedure.steps.some((step) => step.id === fact.stepId)) {
     return {
       field: 'stepId',
@@ -30,6 +33,9 @@ export function admit(state: RunState, fact: RunFact): FieldProblem | null {
       return lookProblem(state, fact);
     case 'hold-over':
       return holdOverProblem(state, fact);
+    case 'about':
+      if (fact.odometer || fact.place) return null;
+      return { field: 'odometer', message: 'Enter the odometer reading, the place, or both.' };
     default:
       return null;
   }

@@ -267,7 +267,7 @@ describe('what may not be added', () => {
       walk.add({ kind: 'retract', target: '00000000-0000-7000-8000-00000000ffff' }),
     ).toThrow('target');
     walk.add({ kind: 'close', how: 'incomplete', reason: 'enough' });
-    expect(() => walk.add({ kind: 'note', stepId: 'prepare', text: 'x' })).toThrow('closed');
+    expect(() => walk.add({ kind: 'skip', stepId: 'cut-in', reason: 'x' })).toThrow('closed');
   });
 
   it('refuses a correction of another time or of a mark already corrected', () => {

@@ -1,4 +1,4 @@
-import type { GaugeRole, MarkFact, RunFact } from '@keen-bleed/contract';
+import type { AboutFact, GaugeRole, MarkFact, RunFact, TakeOverFact } from '@keen-bleed/contract';
 import type { MarkSpec, Procedure, ProcedureUnit, Step } from '../procedure/procedure';
 
 /** A mark as it stands after every correction. */
@@ -24,6 +24,16 @@ export interface RunningHold {
   endTakenBack: boolean;
 }
 
+/** A note, and the step it was written in; null where it was added afterwards. */
+export interface RunNote {
+  factId: string;
+  stepId: string | null;
+  text: string;
+}
+
+/** What is told of the vehicle and the place at a run. */
+export type About = Pick<AboutFact, 'odometer' | 'place'>;
+
 /** Where a run stands; wholly made from its facts. */
 export interface RunState {
   procedure: Procedure;
@@ -41,7 +51,13 @@ export interface RunState {
   skips: ReadonlyMap<string, string>;
   /** When holds ended by themselves. */
   holdsOver: ReadonlyMap<string, number>;
-  notes: readonly { stepId: string; text: string }[];
+  notes: readonly RunNote[];
+  /** What was read off the vehicle and where it stood; the last that was said of each. */
+  about: About;
+  /** Who went on with it on another device, in their order; the last one writes. */
+  takeOvers: readonly TakeOverFact[];
+  /** Facts that are kept and do not count: written elsewhere after it was taken over, or after it was closed. */
+  setAside: readonly RunFact[];
   closed: {
     how: 'complete' | 'incomplete';
     reason: string | null;
@@ -65,7 +81,8 @@ interface Standing {
   extraS: Map<string, number>;
   /** Holds whose end by itself was taken back to read the needle, and not to hold on: then time was added after it. */
   endsTakenBack: Set<string>;
-  notes: { stepId: string; text: string }[];
+  notes: RunNote[];
+  about: About;
   closed: RunState['closed'];
   lastAtMs: number;
 }
@@ -81,6 +98,7 @@ const nothing = (): Standing => ({
   extraS: new Map(),
   endsTakenBack: new Set(),
   notes: [],
+  about: {},
   closed: null,
   lastAtMs: 0,
 });
@@ -113,6 +131,10 @@ export class RunFold {
     this.cached = null;
     if (fact.kind === 'retract' || (fact.kind === 'mark' && fact.supersedes)) this.replay();
     else this.take(fact);
+  }
+
+  get isClosed(): boolean {
+    return this.now.closed !== null;
   }
 
   get state(): RunState {
@@ -154,7 +176,13 @@ export class RunFold {
 
   private take(fact: RunFact, isCorrected = false): void {
     const { now } = this;
-    if (fact.kind === 'clock' || fact.kind === 'retract') return;
+    if (fact.kind === 'clock' || fact.kind === 'retract' || fact.kind === 'take-over') return;
+    if (fact.kind === 'about') {
+      // No act of the test: undo passes it by, and a newer one replaces it.
+      const { odometer, place } = fact;
+      now.about = { ...now.about, ...(odometer && { odometer }), ...(place && { place }) };
+      return;
+    }
     now.live.push(fact);
     switch (fact.kind) {
       case 'ready':
@@ -172,7 +200,7 @@ export class RunFold {
         now.skips.set(fact.stepId, fact.reason);
         break;
       case 'note':
-        now.notes.push({ stepId: fact.stepId, text: fact.text });
+        now.notes.push({ factId: fact.id, stepId: fact.stepId ?? null, text: fact.text });
         break;
       case 'extend':
         now.extraS.set(fact.stepId, (now.extraS.get(fact.stepId) ?? 0) + fact.seconds);
@@ -205,6 +233,9 @@ export class RunFold {
       skips: new Map(now.skips),
       holdsOver: new Map(now.holdsOver),
       notes: [...now.notes],
+      about: { ...now.about },
+      takeOvers: [],
+      setAside: [],
       closed: now.closed,
       undoable: now.closed ? null : (now.live.at(-1) ?? null),
       lastAtMs: now.lastAtMs,

@@ -14,6 +14,10 @@ export function rounded(value: number, places: number): string {
   return trimmed === '-0' ? '0' : trimmed;
 }
 
+/** An odometer's reading in words, such as `412,300 km`. */
+export const sayOdometer = ({ value, unit }: { value: number; unit: 'km' | 'mi' }): string =>
+  `${Math.round(value).toLocaleString('en-GB')} ${unit}`;
+
 /** A gauge pressure in words, such as `118 psi`, `117.5 psi` or `8.2 bar`; halves of a psi are kept. */
 export function sayPressure(psi: number, unit: PressureUnit): string {
   return `${sayLevel(psi, unit)} ${unit}`;

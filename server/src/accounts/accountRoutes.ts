@@ -59,6 +59,7 @@ export function accountRoutes(db: Db, signInTries: number): Router {
 
   router.post('/set-up', async (request, response) => {
     const first = checkedBody('firstLead', request);
+    const timeZone = knownZone(first.timeZone);
     const passwordHash = await hashPassword(first.password);
     const ids = { shopId: uuidv7(), personId: uuidv7() };
     await db.transaction(async (tx) => {
@@ -69,7 +70,7 @@ export function accountRoutes(db: Db, signInTries: number): Router {
           'This installation has its first account already: sign in.',
         );
       }
-      await tx.insert(shops).values({ id: ids.shopId, name: first.shopName });
+      await tx.insert(shops).values({ id: ids.shopId, name: first.shopName, timeZone });
       await tx.insert(people).values({
         shopId: ids.shopId,
         id: ids.personId,
@@ -112,6 +113,16 @@ export function accountRoutes(db: Db, signInTries: number): Router {
   });
 
   router.get('/me', async (request, response) => {
+    response.json(await signedIn(db, request));
+  });
+
+  router.patch('/shop', async (request, response) => {
+    const me = await signedInAs(db, request, 'lead');
+    const { timeZone, ...edit } = checkedBody('editShop', request);
+    await db
+      .update(shops)
+      .set({ ...edit, ...(timeZone === undefined ? {} : { timeZone: knownZone(timeZone) }) })
+      .where(eq(shops.id, me.shopId));
     response.json(await signedIn(db, request));
   });
 
@@ -174,6 +185,16 @@ export function accountRoutes(db: Db, signInTries: number): Router {
   });
 
   return router;
+}
+
+/** A zone by its IANA name, as the product knows it. */
+function knownZone(zone = 'UTC'): string {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone;
+  } catch {
+    const message = `“${zone}” is no time zone: give one such as Europe/London.`;
+    throw new ApiError('not-right', message, [{ field: 'timeZone', message }]);
+  }
 }
 
 function triedName(request: Request): string {

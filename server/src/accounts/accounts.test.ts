@@ -35,6 +35,31 @@ describe('the first account', () => {
   });
 });
 
+describe('what a shop says of itself', () => {
+  let others: Staff;
+  beforeAll(async () => {
+    staff = await makeStaff(shop, 'z');
+    others = await makeStaff(shop, 'y');
+  });
+
+  it('is a lead’s to change, and counts at once for everybody in it and for nobody else', async () => {
+    const edit = { timeZone: 'Europe/Berlin', name: 'Depot East' };
+    await staff.technician.patch('/api/shop').send(edit).expect(403);
+    await staff.viewer.patch('/api/shop').send(edit).expect(403);
+    const answer = await staff.lead.patch('/api/shop').send(edit).expect(200);
+    expect(answer.body).toMatchObject({ shopName: 'Depot East', timeZone: 'Europe/Berlin' });
+    const technician = await staff.technician.get('/api/me').expect(200);
+    expect(technician.body).toMatchObject({ shopName: 'Depot East', demo: false });
+    const other = await others.lead.get('/api/me').expect(200);
+    expect(other.body).toMatchObject({ timeZone: 'UTC' });
+  });
+
+  it('has a time zone that exists', async () => {
+    const answer = await staff.lead.patch('/api/shop').send({ timeZone: 'Mars/Base' }).expect(422);
+    expect(answer.body).toMatchObject({ fields: [{ field: 'timeZone' }] });
+  });
+});
+
 describe('signing in', () => {
   beforeAll(async () => {
     staff = await makeStaff(shop, 'a');

@@ -59,6 +59,8 @@ export async function signedIn(db: Db, request: Request): Promise<Me> {
             signInName: people.signInName,
             role: people.role,
             shopName: shops.name,
+            timeZone: shops.timeZone,
+            demo: shops.demo,
           })
           .from(people)
           .innerJoin(shops, eq(shops.id, people.shopId))

@@ -32,6 +32,10 @@ export const shops = pgTable('shops', {
   name: text('name').notNull(),
   /** The rule set a new run takes when none is picked; null for the one that ships as default. */
   ruleSetId: text('rule_set_id'),
+  /** IANA name of the zone its times are said in. */
+  timeZone: text('time_zone').notNull().default('UTC'),
+  /** Whether made-up sources may be used in runs that are kept. */
+  demo: boolean('demo').notNull().default(false),
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
 });
 

@@ -176,7 +176,12 @@ interface DemoRows {
 /** Puts the whole world in at once: all of it, or, where anything fails, nothing. */
 const insertAll = (db: Db, shopId: string, rows: DemoRows) =>
   db.transaction(async (tx) => {
-    await tx.insert(shops).values({ id: shopId, name: demoShopName });
+    await tx.insert(shops).values({
+      id: shopId,
+      name: demoShopName,
+      timeZone: 'Europe/London',
+      demo: true,
+    });
     await tx.insert(people).values(rows.people);
     await tx.insert(units).values(rows.units);
     await tx

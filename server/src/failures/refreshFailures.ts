@@ -104,13 +104,23 @@ export async function openFailureKeys(
   shopId: string,
   unitIds: readonly string[],
 ): Promise<Set<string>> {
-  const rows = await tx
+  return new Set(
+    (await failuresOn(tx, shopId, unitIds)).map(({ runId, key }) => `${runId} ${key}`),
+  );
+}
+
+/** What stands open on some units; what stands on several of them is there once. */
+export async function failuresOn(
+  db: Db,
+  shopId: string,
+  unitIds: readonly string[],
+): Promise<OpenFailure[]> {
+  const rows = await db
     .select({ failures: units.failures })
     .from(units)
     .where(and(eq(units.shopId, shopId), inArray(units.id, [...unitIds])));
-  return new Set(
-    rows.flatMap(({ failures }) => (failures ?? []).map(({ runId, key }) => `${runId} ${key}`)),
-  );
+  const all = rows.flatMap(({ failures }) => failures ?? []);
+  return [...new Map(all.map((each) => [`${each.runId} ${each.key}`, each])).values()];
 }
 
 /** The units a log is on. */

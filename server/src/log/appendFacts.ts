@@ -27,11 +27,12 @@ export async function appendFacts(db: Db, me: Me, logId: string, sent: Sent): Pr
       // Two deliveries of one outbox must not both see the same last place.
       .for('update');
     if (!stored) throw notFound('record');
-    requireWriter(stored, me, sent);
     await requireOwnLanes(tx, me, logId, sent);
-    await requireOwnEntries(tx, me, logId, sent);
     const rows = await storedFacts(tx, me.shopId, logId);
     const { header, facts: known } = readLog(stored, rows);
+    const writes = rightsOf(stored, me, sent, known);
+    if (writes === 'others-alone') requireNothingButNotes(stored, me, sent);
+    if (writes !== 'all') await requireOwnEntries(tx, me, logId, sent);
     const log = new FoldedLog(anyLogKind(stored.kind), header, known);
     const { taken, refusal } = take(log, stored, sent, await photosHeld(tx, me, sent));
     if (taken.length > 0) await store(tx, me, stored, log, taken);
@@ -51,13 +52,34 @@ function heldOf(log: FoldedLog, logId: string): Held {
   };
 }
 
-function requireWriter(stored: StoredLog, me: Me, sent: Sent): void {
-  if (anyLogKind(stored.kind).writers === 'shop' || stored.personId === me.personId) return;
-  // A lead may say what a wrong clock was worth where the one who opened it no longer can.
-  if (me.role === 'lead' && sent.every((fact) => fact.kind === 'clock')) return;
+/**
+ * What a person may do in a log: `all` where they opened it alone or have taken it over, `own` entries where everybody
+ * writes, and otherwise what others may add to a log that is not theirs.
+ */
+function rightsOf(
+  stored: StoredLog,
+  me: Me,
+  sent: Sent,
+  known: readonly AnyFact[],
+): 'all' | 'own' | 'others-alone' {
+  if (anyLogKind(stored.kind).writers === 'shop') return 'own';
+  if (stored.personId === me.personId) return 'all';
+  const lanes = new Set(sent.map(({ lane }) => lane.toLowerCase()));
+  const hasTaken = [...known, ...sent].some(
+    (fact) => fact.kind === 'take-over' && lanes.has(fact.lane.toLowerCase()),
+  );
+  return me.role === 'lead' && hasTaken ? 'all' : 'others-alone';
+}
+
+/** A lead may say what a wrong clock was worth where the one who opened it no longer can; a note is anybody's. */
+function requireNothingButNotes(stored: StoredLog, me: Me, sent: Sent): void {
+  const may = (kind: string) => kind === 'note' || (kind === 'clock' && me.role === 'lead');
+  if (sent.every((fact) => may(fact.kind))) return;
   throw new ApiError(
     'not-allowed',
-    `This ${stored.kind} is another person’s: only they can add to it.`,
+    me.role === 'lead'
+      ? `This ${stored.kind} is another person’s: take it over to go on with it.`
+      : `This ${stored.kind} is another person’s: only they or a lead can go on with it. A note can be added.`,
   );
 }
 

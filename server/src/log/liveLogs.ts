@@ -1,3 +1,4 @@
+import type { Held } from '@keen-bleed/contract';
 import { createChannel, type Channel } from 'better-sse';
 
 /**
@@ -20,8 +21,8 @@ export class LiveLogs {
     return channel;
   }
 
-  /** Tells the watchers of a log how many facts it has. */
-  grew(shopId: string, logId: string, held: number): void {
-    this.channels.get(`${shopId}/${logId}`)?.broadcast({ held }, 'grew');
+  /** Tells the watchers of a log what is held of it; null where they have to ask. */
+  grew(shopId: string, logId: string, held: Held | null): void {
+    this.channels.get(`${shopId}/${logId}`)?.broadcast(held, 'grew');
   }
 }

@@ -100,10 +100,10 @@ export function logRoutes(db: Db): Route[] {
         const logId = id('id', 'record');
         const held = await appendFacts(db, me, logId, body.facts).catch((error: unknown) => {
           // Facts before one that was refused are in it, so whoever follows reads it again.
-          live.grew(me.shopId, logId, 0);
+          live.grew(me.shopId, logId, null);
           throw error;
         });
-        live.grew(me.shopId, logId, held.held);
+        live.grew(me.shopId, logId, held);
         return { body: held };
       },
     }),
@@ -143,7 +143,7 @@ export function logRoutes(db: Db): Route[] {
         const { log } = await findLog(db, me.shopId, id('id', 'record'));
         const session = await createSession(request, response);
         live.of(me.shopId, log.id).register(session);
-        session.push({ held: log.factCount }, 'grew');
+        session.push(await heldLog(db, me.shopId, log.id), 'grew');
       },
     }),
   ];

@@ -149,7 +149,7 @@ describe('following a run on another device', () => {
         const { value, done } = await reader.read();
         if (done) throw new Error('the stream ended');
         text += decoder.decode(value, { stream: true });
-        for (const found of text.matchAll(/data:\s*{"held":(\d+)}\n\n/g)) {
+        for (const found of text.matchAll(/data:\s*{.*"held":(\d+).*}\n\n/g)) {
           heard.push(Number(found[1]));
         }
         text = text.slice(text.lastIndexOf('\n\n') + 2);

@@ -1,9 +1,11 @@
 import type {
   Figure,
+  OpenFailure,
   Outcome,
   PressureUnit,
   RunFact,
   RunHeader,
+  Unit,
   Verdict,
 } from '@keen-bleed/contract';
 import {
@@ -18,10 +20,13 @@ import {
   gaugeWord,
   rigTitle,
   sayClockAhead,
+  sayFailure,
   sayFigure,
   sayLimit,
+  sayOdometer,
   sayPressure,
   sayStep,
+  unitsOf,
   windowsOf,
   type LiveMark,
   type RunState,
@@ -36,6 +41,10 @@ import { ladderSvg } from './ladderSvg';
 /** What a report is made of. */
 export interface ReportedRun {
   shopName: string;
+  /** IANA name of the zone its times are said in. */
+  timeZone: string;
+  /** What is open on its units now, whichever run it failed in. */
+  standing: readonly OpenFailure[];
   header: RunHeader;
   /** In their order. */
   facts: readonly RunFact[];
@@ -105,11 +114,17 @@ const signColumn = (verdict: Verdict, size: number, width: number): Column => ({
   stack: [{ svg: sign(verdict, size), width: size, margin: [0, 2, 0, 0] }],
 });
 
-const day = new Intl.DateTimeFormat('en-GB', {
-  dateStyle: 'long',
-  timeStyle: 'short',
-  timeZone: 'UTC',
-});
+/** A date and time as the shop has it, with the zone's own short name. */
+const sayMoment = (atMs: number, timeZone: string): string =>
+  new Intl.DateTimeFormat('en-GB', {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZoneName: 'short',
+    timeZone,
+  }).format(atMs);
 
 /** A run on paper: rig, rule set, conditions, every figure with its limit and verdict, the ladder, and who. */
 export async function runReport(run: ReportedRun): Promise<Buffer> {
@@ -153,35 +168,55 @@ function definition(run: ReportedRun): TDocumentDefinitions {
         ],
         margin: [0, 12, 0, 0],
       },
+      standing(run),
       marks(run),
+      signature(run),
     ],
   };
 }
 
 function conditions(run: ReportedRun): Content {
-  const { header, by, startedAtMs, closedAtMs, state } = run;
+  const { header, by, startedAtMs, closedAtMs, state, timeZone } = run;
   const { unit, ruleSet } = header.made;
   const lines: [string, string][] = [
-    ['Started', `${day.format(startedAtMs)} UTC`],
-    ['Closed', closedAtMs === null ? 'still open' : `${day.format(closedAtMs)} UTC`],
+    ['Started', sayMoment(startedAtMs, timeZone)],
+    ['Closed', closedAtMs === null ? 'still open' : sayMoment(closedAtMs, timeZone)],
     ['By', by],
     ['Rule set', `${ruleSet.title}, revision ${ruleSet.revision}`],
     [
       'Gauge',
       `${state.gauge ? gaugeWord(state.gauge, ruleSet.school) : 'not chosen'}, divisions of ${unit.gauge.division} ${unit.gauge.unit}`,
     ],
+    ...unitsOf(header.made).flatMap(vehicleLines),
+    ...aboutLines(state),
     ['Secured by', ruleSet.switches.heldBy === 'chocks' ? 'chocks' : 'low gear'],
     ...clockLines(run),
   ];
   return {
     columnGap: 16,
-    columns: [lines.slice(0, 3), lines.slice(3)].map((half) => ({
+    columns: [
+      lines.slice(0, Math.ceil(lines.length / 2)),
+      lines.slice(Math.ceil(lines.length / 2)),
+    ].map((half) => ({
       stack: half.map(([name, value]) => ({
         text: [{ text: `${name}  `, color: QUIET }, { text: value }],
       })),
     })),
   };
 }
+
+/** The plate and the frame number of a unit, where they are known. */
+function vehicleLines(unit: Unit): [string, string][] {
+  const { number, registration, frameNumber } = unit;
+  const said = [registration, frameNumber ? `frame ${frameNumber}` : null].filter(Boolean);
+  return said.length === 0 ? [] : [[`Unit ${number}`, said.join(', ')]];
+}
+
+/** What was read off the vehicle at the run, and where it stood. */
+const aboutLines = ({ about }: RunState): [string, string][] => [
+  ...(about.odometer ? [['Odometer', sayOdometer(about.odometer)] as [string, string]] : []),
+  ...(about.place ? [['Place', about.place] as [string, string]] : []),
+];
 
 /** What is said of the device's clock, where there is something to say. */
 function clockLines({ facts, timeUnsure }: ReportedRun): [string, string][] {
@@ -324,9 +359,44 @@ function rest({ outcome, state, header }: ReportedRun): Content {
   return parts;
 }
 
-const clock = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium', timeZone: 'UTC' });
+/** Failures that stand on the units of this run at the moment of printing. */
+function standing({ standing: open, header, timeZone }: ReportedRun): Content {
+  if (open.length === 0) return [];
+  const { unit } = header.made.unit.gauge;
+  return [
+    heading('Open failures when this was printed'),
+    {
+      ul: open.map((failure): Content => ({
+        text: `${sayFailure(failure, unit)}, since ${sayMoment(failure.sinceMs, timeZone)}`,
+      })),
+    },
+    {
+      text: 'Each stays open until the same thing is tested again in the same state and passes.',
+      fontSize: 8,
+      color: QUIET,
+      margin: [0, 2, 0, 0],
+    },
+  ];
+}
 
-function marks({ state, header, facts }: ReportedRun): Content {
+/** Room to sign for it by hand. */
+function signature({ by }: ReportedRun): Content {
+  const line = (name: string): Content => ({
+    stack: [
+      { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 230, y2: 0, lineWidth: 0.6, lineColor: INK }] },
+      { text: name, fontSize: 8, color: QUIET, margin: [0, 3, 0, 0] },
+    ],
+  });
+  return {
+    unbreakable: true,
+    columnGap: 24,
+    margin: [0, 44, 0, 0],
+    columns: [line(`Signature, ${by}`), line('Place and date')],
+  };
+}
+
+function marks({ state, header, facts, timeZone }: ReportedRun): Content {
+  const clock = new Intl.DateTimeFormat('en-GB', { timeStyle: 'medium', timeZone });
   if (state.marks.length === 0) return [];
   const answers = clockAnswers(facts);
   const byId = new Map(facts.map((fact) => [fact.id, fact]));
@@ -336,7 +406,9 @@ function marks({ state, header, facts }: ReportedRun): Content {
   };
   const titles = new Map(state.procedure.steps.map((step) => [step.id, step.title]));
   return [
-    heading('Marks, UTC'),
+    heading(
+      `Marks, ${timeZone === 'UTC' ? 'UTC' : `time of ${timeZone.split('/').at(-1)?.replaceAll('_', ' ') ?? ''}`}`,
+    ),
     {
       layout: ruled,
       fontSize: 8.5,

@@ -5,10 +5,11 @@ import {
   type RunFact,
   type RunHeader,
 } from '@keen-bleed/contract';
-import { FoldedLog, markRows, outcomeOfRun, runKind } from '@keen-bleed/core';
+import { FoldedLog, markRows, outcomeOfRun, runKind, unitsOf } from '@keen-bleed/core';
 import { Router } from 'express';
 import Papa from 'papaparse';
 import type { Db } from '../db/database';
+import { failuresOn } from '../failures/refreshFailures';
 import { READERS, route, type Route } from '../http/route';
 import { logsOfUnit } from '../log/logsOfUnit';
 import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
@@ -41,6 +42,12 @@ export function runRoutes(db: Db): Route[] {
     const folded = new FoldedLog(runKind, header, read.facts as RunFact[]);
     return { log, by, header, facts: folded.facts, state: folded.state };
   };
+  const standingOn = (shopId: string, { made }: RunHeader) =>
+    failuresOn(
+      db,
+      shopId,
+      unitsOf(made).map(({ id }) => id),
+    );
   const whole = { who: READERS, method: 'get', body: null, query: null } as const;
   return [
     route({
@@ -77,6 +84,8 @@ export function runRoutes(db: Db): Route[] {
         const { log, by, header, facts, state } = await find(me.shopId, id('id', 'run'));
         const pdf = await runReport({
           shopName: me.shopName,
+          timeZone: me.timeZone,
+          standing: await standingOn(me.shopId, header),
           header,
           facts,
           by,
@@ -107,6 +116,7 @@ export function runRoutes(db: Db): Route[] {
           timeUnsure: log.timeUnsure,
           facts: [...facts],
           outcome: outcomeOfRun(header, state),
+          openFailures: await standingOn(me.shopId, header),
           caution: NOT_AN_INSPECTION,
         };
         response.attachment(`${fileName(log, header)}.json`).json(body);

@@ -26,6 +26,8 @@ import type { RunDesk } from '../desk/useRunDesk';
 /** Who reads the needle: an eye, or a gauge set that is teed in. */
 export interface HowRead {
   byGauge: boolean;
+  /** A made-up gauge set is for practice, and for shops in demo mode. */
+  maySimulate: boolean;
   choose: (byGauge: boolean) => void;
 }
 
@@ -91,19 +93,21 @@ export function StepPane({
       {step.act.kind === 'ready' ? (
         <>
           <Checks checks={step.act.checks} />
-          <View style={{ gap: space.hair }}>
-            <Txt as="smallBold">How it is read</Txt>
-            <Segments
-              label="How it is read"
-              size="glove"
-              options={[
-                { value: 'eye', title: 'by eye' },
-                { value: 'gauge', title: 'by a simulated gauge set' },
-              ]}
-              value={reading.byGauge ? 'gauge' : 'eye'}
-              onChange={(value) => reading.choose(value === 'gauge')}
-            />
-          </View>
+          {reading.maySimulate ? (
+            <View style={{ gap: space.hair }}>
+              <Txt as="smallBold">How it is read</Txt>
+              <Segments
+                label="How it is read"
+                size="glove"
+                options={[
+                  { value: 'eye', title: 'by eye' },
+                  { value: 'gauge', title: 'by a simulated gauge set' },
+                ]}
+                value={reading.byGauge ? 'gauge' : 'eye'}
+                onChange={(value) => reading.choose(value === 'gauge')}
+              />
+            </View>
+          ) : null}
           {reading.byGauge ? null : (
             <View style={{ gap: space.hair }}>
               <Txt as="smallBold">Gauge you will read</Txt>

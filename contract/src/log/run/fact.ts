@@ -41,7 +41,31 @@ const Mark = factOf('mark', {
 });
 
 const Skip = factOf('skip', { stepId: StepId, reason: Line('Reason', 200) });
-const Note = factOf('note', { stepId: StepId, text: Line('Note', 500) });
+/** Written in a step, or afterwards, on the run as a whole. */
+const Note = factOf('note', { stepId: Type.Optional(StepId), text: Line('Note', 500) });
+/** What the vehicle's own odometer shows, and where it stands. */
+const About = factOf('about', {
+  odometer: Type.Optional(
+    Type.Object(
+      {
+        value: Type.Number({ minimum: 0, maximum: 9_999_999, title: 'Odometer' }),
+        unit: Type.Unsafe<'km' | 'mi'>({ type: 'string', enum: ['km', 'mi'], title: 'In' }),
+      },
+      { additionalProperties: false, title: 'Odometer' },
+    ),
+  ),
+  place: Type.Optional(Line('Place', 80)),
+});
+/**
+ * This lane goes on with the run. `knew` is the last place of every other lane that was known when it did: what is
+ * written there beyond it does not count.
+ */
+const TakeOver = factOf('take-over', {
+  knew: Type.Record(Type.String({ maxLength: 40 }), Type.Integer({ minimum: 0 }), {
+    maxProperties: 50,
+    title: 'Known of other devices',
+  }),
+});
 const Extend = factOf('extend', {
   stepId: StepId,
   seconds: Type.Integer({
@@ -70,7 +94,20 @@ const Close = factOf('close', {
   reason: Type.Optional(Line('Reason', 200)),
 });
 
-const members = [Ready, Mark, Retract, Skip, Note, Extend, HoldOver, Look, Close, ClockAnswer];
+const members = [
+  Ready,
+  Mark,
+  Retract,
+  Skip,
+  Note,
+  About,
+  Extend,
+  HoldOver,
+  Look,
+  Close,
+  ClockAnswer,
+  TakeOver,
+];
 
 export type ReadyFact = Static<typeof Ready>;
 export type MarkFact = Static<typeof Mark>;
@@ -81,6 +118,8 @@ export type ExtendFact = Static<typeof Extend>;
 export type HoldOverFact = Static<typeof HoldOver>;
 export type LookFact = Static<typeof Look>;
 export type CloseFact = Static<typeof Close>;
+export type AboutFact = Static<typeof About>;
+export type TakeOverFact = Static<typeof TakeOver>;
 export type ClockFact = Static<typeof ClockAnswer>;
 
 /** One fact of a run. Facts are only ever added. */
@@ -90,11 +129,13 @@ export type RunFact =
   | RetractFact
   | SkipFact
   | NoteFact
+  | AboutFact
   | ExtendFact
   | HoldOverFact
   | LookFact
   | CloseFact
-  | ClockFact;
+  | ClockFact
+  | TakeOverFact;
 
 export const RunFactSchema = Type.Unsafe<RunFact>({
   type: 'object',

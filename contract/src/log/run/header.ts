@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { OpenFailureSchema } from '../../failure';
 import { OutcomeSchema } from '../../outcome';
 import { AtMs } from '../../primitives';
 import { RuleSetSchema } from '../../ruleSet';
@@ -45,6 +46,8 @@ export const RunExportSchema = Type.Object(
     timeUnsure: Type.Boolean({ title: 'Time not sure' }),
     facts: Type.Array(RunFactSchema),
     outcome: OutcomeSchema,
+    /** What stands open on its units at the time of the export, whichever run it failed in. */
+    openFailures: Type.Array(OpenFailureSchema),
     caution: Type.String({ title: 'What this record is not' }),
   },
   { ...closed, title: 'Run export', $id: 'keen-bleed-run-export-2' },

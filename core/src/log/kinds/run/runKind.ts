@@ -3,21 +3,22 @@ import { headVerdict } from '../../../reading/figureParts';
 import { outcomeOf } from '../../../reading/outcomeOf';
 import { decisiveFigure, decisiveFinding } from '../../../reading/worst';
 import { admit } from '../../../run/admit';
-import { RunFold, type RunState } from '../../../run/runState';
+import { comesLate, RunLog } from '../../../run/runLog';
+import type { RunState } from '../../../run/runState';
 import type { LogKind, LogSummary } from '../../logKind';
 import { runMigrations } from './runMigrations';
 
 /** Version of the shape of a run's header and facts. */
 export const RUN_VERSION = 2;
 
-/** A run: the facts of one test, made by one person, judged when it is closed. */
+/** A run: the facts of one test, made by one person at a time, judged when it is closed. */
 export const runKind: LogKind<RunHeader, RunFact, RunState> = {
   name: 'run',
   version: RUN_VERSION,
   writers: 'opener',
-  takesLate: false,
+  takesLate: comesLate,
   fold: ({ made }, facts) =>
-    new RunFold({ title: made.ruleSet.title, steps: made.steps }, made.unit, facts),
+    new RunLog({ title: made.ruleSet.title, steps: made.steps }, made.unit, facts),
   admit,
   summary,
   result: outcomeOfRun,

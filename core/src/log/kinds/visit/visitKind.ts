@@ -54,7 +54,7 @@ export const visitKind: LogKind<VisitHeader, VisitFact, VisitState> = {
   name: 'visit',
   version: VISIT_VERSION,
   writers: 'shop',
-  takesLate: true,
+  takesLate: () => true,
   fold: (header, facts) => new VisitFold(header, facts),
   admit,
   summary,

@@ -7,11 +7,12 @@ import { isHeld } from './held';
 import { laneOf, type Writer } from './kept';
 
 /**
- * Tells the server how far the clock of a record was ahead, from a device that does not keep the record itself.
+ * Adds to a record what may still be added to it, from a device that does not keep the record itself: how far a clock
+ * was ahead, or a note.
  *
  * @returns what is wrong with it, or null
  */
-export async function answerClock(
+export async function addToRecord(
   logId: string,
   who: Writer,
   facts: readonly RunFact[],

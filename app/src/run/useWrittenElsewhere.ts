@@ -1,0 +1,38 @@
+import type { Held, LogRecord } from '@keen-bleed/contract';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useFollowed } from '../data/useFollowed';
+import type { Writer } from '../store/kept';
+import { takeIn } from '../store/logs';
+import { useOutbox } from '../store/outbox';
+import type { LiveRun } from '../store/useRun';
+import { ask } from '../wire/api';
+
+/**
+ * Brings in what another device adds to a run that is open here: it may have been taken over, or closed. Pass null
+ * where none is open here.
+ */
+export function useWrittenElsewhere(run: LiveRun | null, who: Writer): void {
+  const { unsent } = useOutbox();
+  const id = run?.header.id ?? null;
+  // The server can only be asked after a run that it knows.
+  const [known, setKnown] = useState<string | null>(null);
+  if (id !== null && id !== known && unsent === 0) setKnown(id);
+  const lanes = useRef<Readonly<Record<string, number>>>({});
+  useEffect(() => {
+    lanes.current = Object.fromEntries((run?.facts ?? []).map(({ lane, seq }) => [lane, seq]));
+  }, [run?.facts]);
+  const { shopId, personId } = who;
+  const onGrown = useCallback(
+    async (held: Held | null) => {
+      const isNews = Object.entries(held?.lanes ?? {}).some(
+        ([lane, seq]) => seq > (lanes.current[lane] ?? 0),
+      );
+      if (id === null || !isNews) return;
+      // Without network it is heard of at the next contact: nothing marked here is lost meanwhile.
+      const record = await ask<LogRecord<'run'>>('GET', `/api/logs/${id}`).catch(() => null);
+      if (record) await takeIn({ shopId, personId }, record, record.byPersonId);
+    },
+    [id, personId, shopId],
+  );
+  useFollowed(id !== null && known === id ? id : null, onGrown);
+}

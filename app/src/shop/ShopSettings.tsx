@@ -1,0 +1,62 @@
+import type { Me } from '@keen-bleed/contract';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { shopChanged, useMe } from '../account/session';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Field } from '../ui/Field';
+import { Toggle } from '../ui/Toggle';
+import { Txt } from '../ui/Txt';
+import { ask, asProblem } from '../wire/api';
+
+/** What a lead says of the shop: its name, the zone of its times, and whether it only shows the product. */
+export function ShopSettings() {
+  const me = useMe();
+  const [name, setName] = useState(me.shopName);
+  const [timeZone, setTimeZone] = useState(me.timeZone);
+  const [problems, setProblems] = useState<Record<string, string>>({});
+  const [said, setSaid] = useState<string | null>(null);
+  if (me.role !== 'lead') return null;
+  const change = async (edit: Partial<{ name: string; timeZone: string; demo: boolean }>) => {
+    setSaid(null);
+    try {
+      await shopChanged(await ask<Me>('PATCH', '/api/shop', edit));
+      setProblems({});
+      setSaid('Kept.');
+    } catch (error) {
+      const problem = asProblem(error);
+      setProblems(Object.fromEntries(problem.fields.map(({ field, message }) => [field, message])));
+      if (problem.fields.length === 0) setSaid(problem.message);
+    }
+  };
+  return (
+    <View style={{ gap: space.near, marginTop: space.wide }}>
+      <Txt as="heading" heading={2}>
+        The shop
+      </Txt>
+      <Field label="Shop name" value={name} onChange={setName} problem={problems.name} />
+      <Field
+        label="Time zone"
+        hint="Times on screens and reports are in this zone, such as Europe/London."
+        value={timeZone}
+        onChange={setTimeZone}
+        problem={problems.timeZone}
+      />
+      <Button
+        title="Keep"
+        style={{ alignSelf: 'flex-start' }}
+        onPress={() => void change({ name: name.trim(), timeZone: timeZone.trim() })}
+      />
+      <Toggle
+        label="Demo mode: runs may be read from a simulated gauge set and kept"
+        value={me.demo}
+        onChange={(demo) => void change({ demo })}
+      />
+      {said ? (
+        <Txt as="small" tone="quiet" live="polite">
+          {said}
+        </Txt>
+      ) : null}
+    </View>
+  );
+}
