@@ -57,6 +57,7 @@ export {
   type PadNow,
   type SettlingNow,
 } from './run/awaiting';
+export { linkedNowPsi, readOver } from './linked/fitted';
 export { admit } from './run/admit';
 export { isOvertaken } from './run/runLog';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';

@@ -1,9 +1,6 @@
 import type { GaugeRole } from '@keen-bleed/contract';
 import type { GaugeSample } from '@keen-bleed/core';
 
-/** What a linked gauge sends is good to this, psi. */
-export const LINKED_RESOLUTION_PSI = 0.1;
-
 /** A gauge that is read by itself. */
 export interface LinkedGauge {
   /** Its readings by this device's clock, oldest first. */

@@ -1,7 +1,7 @@
 import type { GaugeChannel, SentSample } from '@keen-bleed/contract';
-import { withSample, type GaugeSample } from '@keen-bleed/core';
+import { linkedNowPsi, withSample, type GaugeSample } from '@keen-bleed/core';
 import { useEffect, useState } from 'react';
-import { LINKED_RESOLUTION_PSI, type LinkedGauge } from './linkedGauge';
+import type { LinkedGauge } from './linkedGauge';
 
 /** Battery under which it is said, as a share. */
 const LOW_BATTERY = 0.2;
@@ -58,7 +58,7 @@ export function useLinkedGauge(unitId: string | null, channel: GaugeChannel): Li
     gauge: {
       log,
       psi: last && !silent ? Math.round(last.psi * 10) / 10 : null,
-      resolutionPsi: LINKED_RESOLUTION_PSI,
+      resolutionPsi: linkedNowPsi(log),
       asRole: 'simulated',
     },
     said: [

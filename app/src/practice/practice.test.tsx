@@ -68,7 +68,6 @@ describe('the gauge of a run for practice', () => {
     const log = sampled([], 0, 87.66);
     expect(gaugeSet(log, 87.66)).toMatchObject({
       psi: 87.7,
-      resolutionPsi: 0.1,
       asRole: 'simulated',
     });
     expect(byEye(usualGauge.psi, 87.66)).toMatchObject({

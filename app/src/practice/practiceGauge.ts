@@ -1,6 +1,12 @@
 import type { Gauge } from '@keen-bleed/contract';
-import { halfDivisionPsi, nearestReadingPsi, withSample, type GaugeSample } from '@keen-bleed/core';
-import { LINKED_RESOLUTION_PSI, type LinkedGauge } from '../linked/linkedGauge';
+import {
+  halfDivisionPsi,
+  linkedNowPsi,
+  nearestReadingPsi,
+  withSample,
+  type GaugeSample,
+} from '@keen-bleed/core';
+import type { LinkedGauge } from '../linked/linkedGauge';
 
 /** A source that is no real gauge sends this often at most, by its own clock, ms. */
 const SENDS_EVERY_MS = 100;
@@ -21,7 +27,7 @@ export function sampled(
 export const gaugeSet = (log: readonly GaugeSample[], psi: number): LinkedGauge => ({
   log,
   psi: Math.round(psi * 10) / 10,
-  resolutionPsi: LINKED_RESOLUTION_PSI,
+  resolutionPsi: linkedNowPsi(log),
   asRole: 'simulated',
 });
 

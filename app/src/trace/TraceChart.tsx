@@ -73,6 +73,9 @@ function drawsStretch(
   };
 }
 
+/** A column's title without the unit of the file: the axis says what it is drawn in. */
+const withoutUnit = (title: string) => title.replace(/\s*[([][^)\]]*[)\]]/, '');
+
 /** Which line is which. */
 export function TraceKey({ titles }: { titles: readonly string[] }) {
   const palette = usePalette();
@@ -92,7 +95,7 @@ export function TraceKey({ titles }: { titles: readonly string[] }) {
               {...(dashOf(n) ? { strokeDasharray: dashOf(n) } : {})}
             />
           </Svg>
-          <Txt as="small">{title}</Txt>
+          <Txt as="small">{withoutUnit(title)}</Txt>
         </View>
       ))}
     </View>
@@ -160,6 +163,15 @@ export function TraceChart({
             );
           })}
         <G>
+          <SvgText
+            x={2}
+            y={height - 6}
+            fontSize={12}
+            fontFamily={NUMERAL_FACE}
+            fill={palette.quiet}
+          >
+            {unit}
+          </SvgText>
           {y.ticks(4).map((value) => (
             <G key={value}>
               <Path d={`M${LEFT} ${y(value)}H${width - 4}`} stroke={palette.rule} />

@@ -48,4 +48,26 @@ describe('a trace in its worker', () => {
     expect(head).toBe('time_s,Tank (psi),Dryer (psi)');
     expect(first).toBe('0.000,89.000,');
   });
+
+  it.each([
+    [
+      'a logger’s own lines first',
+      ['Logger 4711, rev 2', 'Shop: Grit & Sons', '', 'time,Tank (kPa)'],
+    ],
+    ['no heads at all', []],
+    ['heads alone', ['Time,Tank bar']],
+  ])('is read with %s', async (_title, before) => {
+    const rows = ['10:00:00,6.10', '10:00:01,6.15', '10:00:02,6.20'];
+    const made = new File([[...before, ...rows].join('\n')], 'log.csv', { type: 'text/csv' });
+    const worker = makeTraceWorker();
+    const heads = await worker.heads(made);
+    expect(heads).toHaveLength(2);
+    expect(heads[1]?.title).toBe(before.at(-1)?.split(',')[1] ?? 'column 2');
+    const found = await worker.read(
+      made,
+      { time: 0, timeUnit: 's', pressures: [{ at: 1, title: 'Tank', unit: 'bar' }] },
+      () => undefined,
+    );
+    expect(found).toMatchObject({ rows: 3, leftOut: 0, endS: 2 });
+  });
 });

@@ -3,6 +3,8 @@ import {
   columnHeads,
   factsOf,
   forDrawing,
+  HEAD_WITHIN_ROWS,
+  headRow,
   lineThrough,
   psiAt,
   purgesOf,
@@ -76,9 +78,14 @@ export function makeTraceWorker(): TraceWorker {
     heads: (file) =>
       new Promise((resolve, reject) => {
         Papa.parse<string[]>(file, {
-          preview: 1,
-          skipEmptyLines: true,
-          complete: ({ data }) => resolve(columnHeads(data[0] ?? [])),
+          preview: HEAD_WITHIN_ROWS,
+          skipEmptyLines: 'greedy',
+          complete: ({ data }) => {
+            const at = headRow(data);
+            const widest = data[Math.max(0, at + 1)] ?? [];
+            const heads = at < 0 ? [] : (data[at] ?? []);
+            resolve(columnHeads(widest.map((_, column) => heads[column] ?? '')));
+          },
           error: reject,
         });
       }),
@@ -89,15 +96,13 @@ export function makeTraceWorker(): TraceWorker {
           columns.timeUnit,
           pressures.map(({ unit }) => unit),
         );
-        let isHead = true;
+        let passed: number | null = null;
         Papa.parse<string[]>(file, {
-          skipEmptyLines: true,
+          skipEmptyLines: 'greedy',
           chunk: ({ data, meta }) => {
-            for (const row of data) {
-              if (isHead) {
-                isHead = false;
-                continue;
-              }
+            const from: number = passed ?? headRow(data.slice(0, HEAD_WITHIN_ROWS)) + 1;
+            passed = 0;
+            for (const row of data.slice(from)) {
               reader.add(
                 row[columns.time] ?? '',
                 pressures.map(({ at }) => row[at] ?? ''),

@@ -1,15 +1,22 @@
 import type { PadNow } from '../run/awaiting';
+import { fittedLine, linkResolutionPsi } from './fitted';
 import type { GaugeSample } from './sampleLog';
 
 /** A moment a linked gauge has seen that the pad waits for. */
 export interface CaughtMark {
   atMs: number;
   psi: number;
+  /** To what it was read, in terms of a dial's half division, psi. */
+  resolutionPsi: number;
 }
 
-/** A needle that has not risen by more than this, psi, has stopped; the set's own noise is under it. */
-const STILL_PSI = 0.4;
-const STOPPED_FOR_MS = 3_000;
+/** Readings to either side of a crossing that its line is fitted to, ms. */
+const FITTED_MS = 3_000;
+/** A climb has stopped once the line over so long, ms, rises by less than this share of the climb. */
+const STOPPED_OVER_MS = 6_000;
+const STILL_SHARE = 0.04;
+/** The bend itself belongs to neither line, ms. */
+const CLIMB_BEFORE_MS = 2_000;
 /** A climb of this much, psi, is one. */
 const CLIMB_PSI = 1;
 /** A tank comes back a little after each pump of the pedal; a climb lasts longer than that. */
@@ -46,33 +53,72 @@ export function caughtMark(
   }
 }
 
-/** The first time a level is passed, between the two readings at either side of it. */
+/**
+ * When a level is passed: where the line through the readings of three seconds to either side meets it, so that one
+ * reading's noise, or one that was lost, moves it little.
+ */
 function passed(seen: readonly GaugeSample[], psi: number): CaughtMark | null {
   for (let i = 1; i < seen.length; i += 1) {
-    const before = seen[i - 1];
-    const after = seen[i];
-    if (!before || !after || before.psi === after.psi) continue;
+    const before = seen[i - 1]!;
+    const after = seen[i]!;
+    if (before.psi === after.psi) continue;
     const share = (psi - before.psi) / (after.psi - before.psi);
     if (share < 0 || share > 1) continue;
-    return { atMs: Math.round(before.atMs + share * (after.atMs - before.atMs)), psi };
+    const roughMs = before.atMs + share * (after.atMs - before.atMs);
+    // What follows it belongs to the line as well.
+    if (seen.at(-1)!.atMs < roughMs + FITTED_MS) return null;
+    const line = fittedLine(seen, roughMs - FITTED_MS, roughMs + FITTED_MS);
+    const offMs = line && line.psiPerS !== 0 ? ((psi - line.at(roughMs)) / line.psiPerS) * 1000 : 0;
+    const fromMs = Math.max(roughMs - FITTED_MS, seen[0]!.atMs);
+    const atMs = Math.max(fromMs, roughMs + Math.min(FITTED_MS, offMs));
+    return { atMs: Math.round(atMs), psi, resolutionPsi: linkResolutionPsi(seen, line) };
   }
   return null;
 }
 
-/** The top of a climb that has not gone on for a while. */
+/**
+ * Where a climb ends: the line through six seconds no longer climbs, and it meets the line of the climb before. A
+ * single reading tells neither.
+ */
 function stopped(seen: readonly GaugeSample[]): CaughtMark | null {
   const [first] = seen;
   if (!first) return null;
-  let top = first;
-  for (const sample of seen) {
-    if (sample.psi > top.psi + (sample.atMs - top.atMs > STOPPED_FOR_MS ? STILL_PSI : 0)) {
-      top = sample;
-    }
-    if (top.psi - first.psi >= CLIMB_PSI && sample.atMs - top.atMs >= STOPPED_FOR_MS) {
-      return { atMs: top.atMs, psi: top.psi };
-    }
+  let steepest = 0;
+  for (const { atMs } of everySecond(seen)) {
+    const lately = fittedLine(seen, atMs - STOPPED_OVER_MS, atMs);
+    if (!lately || atMs - first.atMs < STOPPED_OVER_MS) continue;
+    const climbed = lately.at(atMs) - first.psi;
+    steepest = Math.max(steepest, lately.psiPerS);
+    if (climbed < CLIMB_PSI || lately.psiPerS > STILL_SHARE * steepest) continue;
+    const climb = fittedLine(
+      seen,
+      atMs - 2 * STOPPED_OVER_MS - CLIMB_BEFORE_MS,
+      atMs - STOPPED_OVER_MS - CLIMB_BEFORE_MS,
+    );
+    const bentMs = atMs - STOPPED_OVER_MS;
+    const apart = climb ? climb.psiPerS - lately.psiPerS : 0;
+    const metMs =
+      climb && apart > 0
+        ? bentMs + ((lately.at(bentMs) - climb.at(bentMs)) / apart) * 1000
+        : bentMs;
+    const topMs = Math.min(atMs, Math.max(bentMs - CLIMB_BEFORE_MS, metMs));
+    return {
+      atMs: Math.round(topMs),
+      psi: lately.at(topMs),
+      resolutionPsi: linkResolutionPsi(seen, lately),
+    };
   }
   return null;
+}
+
+/** One reading for each second, the newest among them: a line of six seconds changes little between. */
+function everySecond(seen: readonly GaugeSample[]): GaugeSample[] {
+  let nextMs = -Infinity;
+  return seen.filter((sample, i) => {
+    if (sample.atMs < nextMs && i < seen.length - 1) return false;
+    nextMs = sample.atMs + 1_000;
+    return true;
+  });
 }
 
 /** The bottom of a fall after which it has climbed, and climbs on. */
@@ -89,7 +135,7 @@ function turnedUp(seen: readonly GaugeSample[]): CaughtMark | null {
       sample.psi - bottom.psi >= CLIMB_PSI && sample.atMs - bottom.atMs >= TURNED_FOR_MS;
     const climbs = sample.psi - before.psi >= CLIMBING_PSI;
     if (first.psi - bottom.psi >= CLIMB_PSI && climbed && climbs) {
-      return { atMs: bottom.atMs, psi: bottom.psi };
+      return { atMs: bottom.atMs, psi: bottom.psi, resolutionPsi: readingOf(seen) };
     }
   }
   return null;
@@ -104,6 +150,9 @@ function steady(seen: readonly GaugeSample[]): CaughtMark | null {
   if (!earliest || last.atMs - earliest.atMs < STEADY_FOR_MS * 0.8) return null;
   const levels = lately.map((sample) => sample.psi);
   return Math.max(...levels) - Math.min(...levels) <= STEADY_PSI
-    ? { atMs: last.atMs, psi: last.psi }
+    ? { atMs: last.atMs, psi: last.psi, resolutionPsi: readingOf(seen) }
     : null;
 }
+
+/** To what a single reading of now is good. */
+const readingOf = (seen: readonly GaugeSample[]) => linkResolutionPsi(seen, null);

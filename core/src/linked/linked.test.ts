@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { PadNow } from '../run/awaiting';
 import { caughtMark } from './caughtMark';
+import { linkedNowPsi, readOver } from './fitted';
 import { withSample, type GaugeSample } from './sampleLog';
 
 const log = (psiAt: (s: number) => number, seconds: number): GaugeSample[] =>
@@ -97,5 +98,53 @@ describe('a linked gauge catches', () => {
         0,
       ),
     ).toBeNull();
+  });
+});
+
+/** Noise of a size that is the same in every run of the test: a sum of waves of no common period. */
+const noise = (seq: number, psi: number) =>
+  psi * (Math.sin(seq * 1.7) + Math.sin(seq * 2.9 + 1) + Math.sin(seq * 5.3 + 2)) * 0.8;
+const noisy = (psiAt: (s: number) => number, seconds: number, psi: number, stepPsi = 0.01) =>
+  log(psiAt, seconds).map((sample) => ({
+    ...sample,
+    psi: Math.round((sample.psi + noise(sample.seq, psi)) / stepPsi) * stepPsi,
+  }));
+
+describe('a linked gauge with half a psi of noise, or a digit of one psi', () => {
+  // Closed form: 0.57 psi/s from 80 passes 100 after 35.088 s.
+  it.each([
+    ['half a psi of noise', 0.5, 0.01],
+    ['a digit of one psi', 0.05, 1],
+  ])('times the passing of a level to a third of a second: %s', (_title, psi, stepPsi) => {
+    const sent = noisy((s) => 80 + 0.57 * s, 60, psi, stepPsi);
+    const caught = caughtMark(pad('crossing'), sent, 0);
+    expect(Math.abs((caught?.atMs ?? 0) - 35_088)).toBeLessThan(350);
+    expect(caught?.resolutionPsi).toBeGreaterThan(0.1);
+  });
+
+  it('finds where a climb stops, and not where a single reading stands out', () => {
+    const climbs = (s: number) => Math.min(126, 100 + 0.6 * s);
+    const caught = caughtMark(pad('read', 'stops-rising'), noisy(climbs, 70, 0.5), 0);
+    expect(Math.abs((caught?.atMs ?? 0) / 1000 - 43.3)).toBeLessThan(1.5);
+    expect(caught?.psi).toBeCloseTo(126, 0);
+    expect(caughtMark(pad('read', 'stops-rising'), noisy(climbs, 42, 0.5), 0)).toBeNull();
+  });
+
+  it('waits for what follows a crossing before it says when that was', () => {
+    const sent = noisy((s) => 80 + 0.57 * s, 37, 0.1);
+    expect(caughtMark(pad('crossing'), sent, 0)).toBeNull();
+  });
+
+  it('is good to less where readings are lost on a moving needle', () => {
+    const whole = noisy((s) => 80 + 2 * s, 30, 0.2);
+    const lossy = whole.filter(({ seq }) => seq % 20 < 3);
+    expect(linkedNowPsi(lossy)).toBeGreaterThan(1.5 * linkedNowPsi(whole));
+  });
+
+  it('reads a slow fall from all it has sent to a tenth of a psi', () => {
+    const fall = (s: number) => 120 - s / 60;
+    const read = readOver(noisy(fall, 30, 0.3), 0, 29_900);
+    expect(Math.abs((read?.psi ?? 0) - fall(29.9))).toBeLessThan(0.1);
+    expect(read?.resolutionPsi).toBeLessThan(0.3);
   });
 });

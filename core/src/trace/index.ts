@@ -1,5 +1,6 @@
 /* Traces stand apart from the rest of core, so that a page that does not need them does not load them. */
 export { forDrawing } from './forDrawing';
+export { HEAD_WITHIN_ROWS, headRow } from './headRow';
 export { columnHeads, readMoment, readNumber, TraceReader, type ColumnHead } from './readTable';
 export {
   firstAt,

@@ -19,6 +19,8 @@ export interface Needle {
   livePsi: number | null;
   /** When a linked gauge saw what the pad waits for; null where it did not, or a thumb says otherwise. */
   caughtAtMs: number | null;
+  /** To what the reading is good, psi of a dial's half division: the link's own where it reads. */
+  resolutionPsi: number;
   /** A thumb has moved it since the last mark. */
   byHand: boolean;
   /** Somebody, or a gauge, says that it stands there: it is more than suggested. */
@@ -62,6 +64,8 @@ export function useNeedle(
     needlePsi: !pad ? null : byHand ? moved.psi : proposedPsi,
     livePsi,
     caughtAtMs: caught && !byHand ? caught.atMs : null,
+    resolutionPsi:
+      byHand || !linked ? halfDivisionPsi(gauge) : (caught?.resolutionPsi ?? linked.resolutionPsi),
     byHand,
     isSet: byHand || caught !== null || livePsi !== null,
     movePsi: halfDivisionPsi(gauge) * halvesAMove,

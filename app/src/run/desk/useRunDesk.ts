@@ -1,6 +1,5 @@
 import type { GaugeRole } from '@keen-bleed/contract';
 import {
-  halfDivisionPsi,
   holdNow,
   itemsOf,
   markAt,
@@ -15,13 +14,14 @@ import type { LinkedGauge } from '../../linked/linkedGauge';
 import type { LiveRun, NewRunFact } from '../../store/useRun';
 import { useRunClock } from './runClock';
 import { signalHoldOver, signalMark } from './signal';
+import { useHoldReadings } from './useHoldReadings';
 import { useBounceGuard } from './useBounceGuard';
 import { useLookAnswers, type Answers } from './useLookAnswers';
 import { useNeedle, type Needle } from './useNeedle';
 import { useNow } from './useNow';
 
 /** What lies in front of the technician at one moment of a run, and what they can do about it. */
-export interface RunDesk extends Omit<Needle, 'byHand'> {
+export interface RunDesk extends Omit<Needle, 'byHand' | 'resolutionPsi'> {
   pad: PadNow | null;
   hold: HoldNow | null;
   gaugeRole: GaugeRole;
@@ -67,6 +67,7 @@ export function useRunDesk(
   const nowMs = Math.max(tick, state.lastAtMs);
   const hold = holdNow(state, nowMs);
   const settling = settlingNow(state, nowMs);
+  useHoldReadings(state, hold, linked, nowMs, record);
   const readingNow = hold !== null && !hold.over && readingIn === step?.id;
   // The fact that ends it is on its way: a press now would fall into the next step.
   const isEnding = (hold?.endsByItself ?? false) && readingIn !== step?.id;
@@ -81,7 +82,7 @@ export function useRunDesk(
     'primary';
 
   const { answers, answer, open, openCount } = useLookAnswers(step);
-  const { byHand, ...needle } = useNeedle(pad, state, gauge, linked);
+  const { byHand: _byHand, resolutionPsi, ...needle } = useNeedle(pad, state, gauge, linked);
   const { needlePsi, caughtAtMs } = needle;
 
   const keep = async (fact: NewRunFact): Promise<boolean> => {
@@ -114,7 +115,7 @@ export function useRunDesk(
         stepId: step.id,
         key: spec.key,
         readingPsi: needlePsi,
-        resolutionPsi: linked && !byHand ? linked.resolutionPsi : halfDivisionPsi(gauge),
+        resolutionPsi: Math.round(resolutionPsi * 1000) / 1000,
         method,
         // What is passed is told by the line; where the needle stands has to be set.
         ...(spec.at === 'needle' && !needle.isSet ? { suggested: true as const } : {}),
