@@ -90,6 +90,7 @@ export {
   type RuleSet,
   type RuleSetDraft,
   type RuleStep,
+  type ShopLook,
   type Switches,
 } from './ruleSet';
 export {

@@ -48,12 +48,24 @@ export const SwitchesSchema = Type.Object(
   { ...closed, title: 'Switches' },
 );
 
+/** A thing a shop looks at on the same round, with the figure it usually holds it to. */
+export const ShopLookSchema = Type.Object(
+  {
+    key: Type.String({ pattern: '^[a-z0-9]+(-[a-z0-9]+)*$', maxLength: 40, title: 'Key' }),
+    ask: Line('What is looked at', 60),
+    usual: Type.Optional(Line('Usual', 60)),
+  },
+  { ...closed, title: 'Look' },
+);
+
 const ruleSetFields = {
   title: Line('Name of the rule set', 60),
   school: oneOf(schools, 'Wording'),
   limits: Type.Array(LimitSchema, { maxItems: 120, title: 'Limits' }),
   steps: Type.Array(RuleStepSchema, { minItems: 2, maxItems: 40, title: 'Steps' }),
   switches: SwitchesSchema,
+  /** The shop's own list of looks; asked where the rule set has its step. */
+  looks: Type.Optional(Type.Array(ShopLookSchema, { maxItems: 20, title: 'Own looks' })),
 };
 
 /** What a lead changes in a copied rule set. */
@@ -94,6 +106,7 @@ export const ChooseRuleSetSchema = Type.Object(
 
 export type Limit = Static<typeof LimitSchema>;
 export type RuleStep = Static<typeof RuleStepSchema>;
+export type ShopLook = Static<typeof ShopLookSchema>;
 export type Switches = Static<typeof SwitchesSchema>;
 export type RuleSetDraft = Static<typeof RuleSetDraftSchema>;
 export type RuleSet = Static<typeof RuleSetSchema>;

@@ -58,6 +58,7 @@ export {
   type SettlingNow,
 } from './run/awaiting';
 export { linkedNowPsi, readOver } from './linked/fitted';
+export { usualLooks } from './standards/usualLooks';
 export { admit } from './run/admit';
 export { isOvertaken } from './run/runLog';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';

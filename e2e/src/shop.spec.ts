@@ -44,6 +44,33 @@ test('a lead copies a rule set, changes its order and a limit, and a run goes by
   ).toBe(name);
 });
 
+test('a lead gives the shop a list of looks of its own, and a run asks them', async ({ page }) => {
+  await page.clock.install();
+  await signIn(page, 'maren');
+  await page.goto('/rules');
+  await page.getByRole('button', { name: 'Copy Periodic in-service inspection' }).click();
+  const name = `Looks ${Date.now() % 100_000}`;
+  await page.getByLabel('Name of the rule set').fill(name);
+  await page.getByRole('button', { name: 'Add Steering play' }).click();
+  await page.getByRole('button', { name: '+ Something else' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('What is looked at is missing')).toBeVisible();
+  await page.getByLabel('Look at').nth(1).fill('Spray flaps');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('button', { name: 'Saved' })).toBeVisible();
+  await page.goto('/');
+  await startRun(page, 'Gritter 15', { ruleSet: name });
+  await press(page, 'All done, ready');
+  await expect(page.getByRole('heading', { name: 'The shop’s own list' })).toBeVisible();
+  await expect(page.getByText('Steering play: at most 2 in (50 mm) at the rim')).toBeVisible();
+  await page.getByRole('button', { name: 'Spray flaps: other' }).click();
+  await page.getByRole('radio', { name: 'not right' }).click();
+  await press(page, 'Keep, 1 not right');
+  await page.getByRole('button', { name: /^Stop here/ }).click();
+  await page.getByRole('button', { name: 'Fault found, repair first' }).click();
+  await expect(page.getByText('Spray flaps: not right').first()).toBeVisible();
+});
+
 test('a lead closes an open failure with a written reason', async ({ page, server }) => {
   await signIn(page, 'maren');
   const units = page.getByRole('list', { name: 'Units' });

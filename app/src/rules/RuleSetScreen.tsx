@@ -27,6 +27,7 @@ import { Screen } from '../ui/Screen';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
+import { LookTable } from './LookTable';
 import { boundOf, draftOfRuleSet, movedStep } from './ruleSetDraft';
 
 /** One rule set: its order, switches and limits. A lead changes the shop's own; those that ship are read. */
@@ -77,6 +78,7 @@ function RuleSetEditor({ set: opened, onSaved }: { set: RuleSet; onSaved: () => 
         draft,
       });
       setSet(saved);
+      setDraft(draftOfRuleSet(saved));
       setTrouble(null);
       onSaved();
     } catch (error) {
@@ -106,6 +108,7 @@ function RuleSetEditor({ set: opened, onSaved }: { set: RuleSet; onSaved: () => 
       >
         <View style={{ flex: wide ? 1 : undefined, gap: space.wide }}>
           <StepTable draft={draft} mayEdit={mayEdit} onChange={(steps) => change({ steps })} />
+          <LookTable draft={draft} mayEdit={mayEdit} onChange={setDraft} />
           <SwitchTable
             switches={draft.switches}
             mayEdit={mayEdit}

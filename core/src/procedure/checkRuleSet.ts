@@ -7,7 +7,7 @@ import { stepMakerById } from './stepMakers';
  *
  * @returns one problem per wrong field, each saying what would be right
  */
-export function checkRuleSet({ steps, limits }: RuleSetDraft): FieldProblem[] {
+export function checkRuleSet({ steps, limits, looks = [] }: RuleSetDraft): FieldProblem[] {
   const problems: FieldProblem[] = [];
   const seen = new Set<string>();
   steps.forEach(({ stepId, need }, at) => {
@@ -34,6 +34,10 @@ export function checkRuleSet({ steps, limits }: RuleSetDraft): FieldProblem[] {
       message: 'A hold after the pop-out has no air: rebuild first, or hold before it.',
     });
   }
+  looks.forEach(({ key }, at) => {
+    if (looks.findIndex((each) => each.key === key) === at) return;
+    problems.push({ field: `looks.${at}.key`, message: 'This look stands in the list twice.' });
+  });
   limits.forEach(({ min, max, figure }, at) => {
     if (min === null && max === null) {
       problems.push({

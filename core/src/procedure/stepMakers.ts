@@ -14,6 +14,7 @@ import { buildUp, buildUpRated, cutIn, cutOut, cycle } from './steps/governor';
 import { handBrakeTest, holding, stopLamp } from './steps/holding';
 import { appliedHold, staticHold } from './steps/holds';
 import { prepare } from './steps/prepare';
+import { shopLooks } from './steps/shopLooks';
 import {
   charge,
   couplers,
@@ -27,6 +28,7 @@ import { breakawayHeld, breakawayHold, trailerAlone } from './steps/trailerAlone
 export const stepMakers: readonly StepMaker[] = [
   prepare,
   drain,
+  shopLooks,
   charge,
   buildUp,
   buildUpRated,
