@@ -4,7 +4,7 @@ import { quantile } from '../statistics/quantile';
 import { limitFor } from '../standards/limitFor';
 import { headedBy } from '../standards/switches';
 import { sayLimit, sayValue } from './figureWords';
-import { judge, judgeBy, type Judgement } from './judge';
+import { judge, judgeBy, SURE, SURE_OF_PRESSURE, type Judgement } from './judge';
 import type { StepMarks } from './figureContext';
 
 /** What is known of a figure before it is held against its limit. */
@@ -59,7 +59,11 @@ export function judged(
       means: null,
     };
   }
-  const { asRead, verdict, within } = judgement(reckoned, limit);
+  const { asRead, verdict, within } = judgement(
+    reckoned,
+    limit,
+    unit === 'psi' ? SURE_OF_PRESSURE : SURE,
+  );
   const allowed = sayLimit(limit, unit, found.sayIn);
   const settles = verdict === 'cant-tell' ? settle(limit) : null;
   const doubt = say(standardUncertainty * 2);
@@ -112,14 +116,15 @@ function interval({
 function judgement(
   { value, standardUncertainty, read, chanceAtMost }: Reckoned,
   limit: { min: number | null; max: number | null },
+  sure: number,
 ): Judgement {
   if (!chanceAtMost) {
-    const judgement = judge(value, standardUncertainty, limit);
-    return read === undefined ? judgement : judgeBy(read, judgement.within, limit);
+    const judgement = judge(value, standardUncertainty, limit, sure);
+    return read === undefined ? judgement : judgeBy(read, judgement.within, limit, sure);
   }
   const above = limit.max === null ? 1 : chanceAtMost(limit.max);
   const below = limit.min === null ? 0 : chanceAtMost(limit.min);
-  return judgeBy(read ?? value, Math.max(0, above - below), limit);
+  return judgeBy(read ?? value, Math.max(0, above - below), limit, sure);
 }
 
 /** A figure that cannot be had from the marks as they are. */

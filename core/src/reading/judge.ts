@@ -3,6 +3,11 @@ import { chanceWithin } from '../statistics/normal';
 
 /** How sure a verdict must be, as a probability. */
 export const SURE = 0.95;
+/**
+ * How sure a verdict on a pressure must be: it hangs on one or two readings whose doubt is wide beside its window, so
+ * that most of what is told lies near the edge, where {@link SURE} would be wrong too often. House value.
+ */
+export const SURE_OF_PRESSURE = 0.98;
 /** Standard uncertainties that one-sided sureness of {@link SURE} asks for: Φ⁻¹(0.95). */
 export const SURE_COVERAGE = 1.645;
 
@@ -17,15 +22,21 @@ export interface Judgement {
 }
 
 /**
- * Judges a figure by its limit. Pass where the chance of lying within it is at least {@link SURE}, fail
- * where it is at most 1 − {@link SURE}, can't tell in between. A figure on the limit is within it.
+ * Judges a figure by its limit. Pass where the chance of lying within it is at least `sure`, fail where
+ * it is at most 1 − `sure`, can't tell in between. A figure on the limit is within it.
  */
 export function judge(
   value: number,
   standardUncertainty: number,
   limit: Pick<LimitUsed, 'min' | 'max'>,
+  sure = SURE,
 ): Judgement {
-  return judgeBy(value, chanceWithin(value, standardUncertainty, limit.min, limit.max), limit);
+  return judgeBy(
+    value,
+    chanceWithin(value, standardUncertainty, limit.min, limit.max),
+    limit,
+    sure,
+  );
 }
 
 /** The same where the number as read and the chance of lying within the limit are known apart. */
@@ -33,11 +44,12 @@ export function judgeBy(
   read: number,
   within: number,
   limit: Pick<LimitUsed, 'min' | 'max'>,
+  sure = SURE,
 ): Judgement {
   const asRead =
     (limit.min === null || read >= limit.min) && (limit.max === null || read <= limit.max)
       ? 'pass'
       : 'fail';
-  const verdict = within >= SURE ? 'pass' : within <= 1 - SURE ? 'fail' : 'cant-tell';
+  const verdict = within >= sure ? 'pass' : within <= 1 - sure ? 'fail' : 'cant-tell';
   return { asRead, verdict, within };
 }

@@ -14,7 +14,7 @@ import type { LiveMark } from '../run/runState';
 import { eventDoubt, type EventDoubt } from './eventDoubt';
 import type { StepMarks } from './figureContext';
 import { judged, unreadable } from './figureParts';
-import { judge } from './judge';
+import { judge, SURE_OF_PRESSURE } from './judge';
 
 type LevelReckoning = Extract<Reckoning, { kind: 'level' }>;
 
@@ -52,7 +52,8 @@ export function levelFigure(
     (limit) => {
       // Would it be told if the dial were right? Then the dial is what is in the way.
       const dialApart =
-        judge(whole.psi, Math.max(whole.eyePsi, 1e-6), limit).verdict !== 'cant-tell';
+        judge(whole.psi, Math.max(whole.eyePsi, 1e-6), limit, SURE_OF_PRESSURE).verdict !==
+        'cant-tell';
       if (isDashAlone && (dialApart || whole.halfWidthPsi > 2 * whole.eyePsi))
         return {
           say: event?.settle ? `${COMPARE} Then do it again. ${event.settle}` : COMPARE,
