@@ -25,6 +25,9 @@ test('every screen is clean to axe', { tag: '@both' }, async ({ page }) => {
   await page.goto('/run');
   await expect(page.getByRole('heading', { name: 'Work', level: 1 })).toBeVisible();
   await expectNoFindings(page);
+  await page.goto('/words');
+  await expect(page.getByRole('list', { name: 'Figures' })).toBeVisible();
+  await expectNoFindings(page);
   await page.goto('/couple');
   await expect(page.getByRole('list', { name: 'Units to couple' })).toBeVisible();
   await expectNoFindings(page);

@@ -14,7 +14,7 @@ const places = [
   { to: '/', title: 'Yard', under: ['/unit', '/couple'] },
   { to: '/work', title: 'Work', under: ['/work', '/run', '/visit', '/trace', '/unsent'] },
   { to: '/bay', title: 'Bay', under: ['/bay'] },
-  { to: '/shop', title: 'Shop', under: ['/shop', '/rules'] },
+  { to: '/shop', title: 'Shop', under: ['/shop', '/rules', '/words'] },
 ] as const;
 
 const isAt = (path: string, place: (typeof places)[number]) =>

@@ -66,6 +66,11 @@ export function ShopScreen() {
                 Rule sets: steps, limits and their sources
               </Txt>
             </LinkTo>
+            <LinkTo to="/words">
+              <Txt as="bodyBold" tone="accent">
+                Words: what each term means
+              </Txt>
+            </LinkTo>
             <LinkOut title="What is due, for a calendar" href="/api/due.ics" />
           </View>
         </View>

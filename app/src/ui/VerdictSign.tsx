@@ -1,16 +1,10 @@
 import type { Verdict } from '@keen-bleed/contract';
+import { verdictWords } from '@keen-bleed/core';
 import { View } from 'react-native';
 import Svg, { Line, Path, Rect } from 'react-native-svg';
 import type { TypeName } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from './Txt';
-
-export const verdictWords: Readonly<Record<Verdict, string>> = {
-  pass: 'pass',
-  fail: 'fail',
-  'cant-tell': 'can’t tell yet',
-  incomplete: 'not finished',
-};
 
 /** The shape of a verdict: solid square, notched flag, dashed diamond, open square with a gap. */
 export function VerdictShape({ verdict, size = 15 }: { verdict: Verdict; size?: number }) {

@@ -7,7 +7,8 @@ import { Notice } from './Notice';
 import { Segments } from './Segments';
 import { Toggle } from './Toggle';
 import { Txt } from './Txt';
-import { verdictWords, VerdictSign } from './VerdictSign';
+import { verdictWords } from '@keen-bleed/core';
+import { VerdictSign } from './VerdictSign';
 
 describe('a verdict', () => {
   it.each(['pass', 'fail', 'cant-tell', 'incomplete'] as const)(

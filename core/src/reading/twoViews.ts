@@ -1,8 +1,7 @@
+import { verdictWords } from './verdictWords';
 import type { Figure, PressureUnit } from '@keen-bleed/contract';
 import { figureUnitIn, sayFigure } from '../units/say';
 import { sayChance } from './figureWords';
-
-const verdictSaid = { pass: 'pass', fail: 'fail', 'cant-tell': 'can’t tell yet' } as const;
 
 /** The number that heads a figure, such as `126` or `< 1.4`: as read or how sure, by its rule set. */
 export function sayHeadNumber(figure: Figure, unit: PressureUnit): string {
@@ -20,10 +19,10 @@ export function sayOtherView(figure: Figure, unit: PressureUnit): string | null 
   const of = (number: number) =>
     `${sayFigure(number, figure.unit, unit)} ${figureUnitIn(figure.unit, unit)}`;
   if (heads !== 'as-read') {
-    return asRead === null ? null : `As read ${of(read ?? value)}: ${verdictSaid[asRead]}`;
+    return asRead === null ? null : `As read ${of(read ?? value)}: ${verdictWords[asRead]}`;
   }
   const doubt = standardUncertainty === null ? '' : ` ± ${of(2 * standardUncertainty)}`;
   const number = atMost === null ? `${of(value)}${doubt}` : `under ${of(atMost)}`;
   const sure = within === null ? '' : `, within the limit ${sayChance(within)}`;
-  return `How sure: ${number}${sure}: ${verdictSaid[verdict]}`;
+  return `How sure: ${number}${sure}: ${verdictWords[verdict]}`;
 }

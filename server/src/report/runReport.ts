@@ -27,6 +27,7 @@ import {
   sayPressure,
   sayStep,
   unitsOf,
+  verdictWords,
   windowsOf,
   type LiveMark,
   type RunState,
@@ -90,13 +91,6 @@ function prepare(): void {
     return folders.some((folder) => path.startsWith(folder));
   });
 }
-
-const verdictWords: Readonly<Record<Verdict, string>> = {
-  pass: 'pass',
-  fail: 'fail',
-  'cant-tell': 'can’t tell yet',
-  incomplete: 'not finished',
-};
 
 const verdictShapes: Readonly<Record<Verdict, string>> = {
   pass: `<rect x="1" y="1" width="14" height="14" fill="${INK}"/>`,

@@ -1,4 +1,4 @@
-import { nextDue, sayFailure, unitTitle } from '@keen-bleed/core';
+import { nextDue, sayFailure, verdictWords, unitTitle } from '@keen-bleed/core';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import type { Db } from '../db/database';
 import { READERS, route, type Route } from '../http/route';
@@ -24,14 +24,8 @@ export function dueRoutes(db: Db): Route[] {
         for (const row of await yardRows(db, me.shopId)) {
           if (row.unit.retiredAtMs !== null) continue;
           const due = nextDue(row.lastCompleteAtMs, row.unit.testEveryDays, nowMs);
-          const said = {
-            pass: 'passed',
-            fail: 'failed',
-            'cant-tell': 'can’t tell yet',
-            incomplete: 'not finished',
-          };
           const last = row.last
-            ? `Last: ${said[row.last.verdict]}. ${row.last.headline}`
+            ? `Last: ${verdictWords[row.last.verdict]}. ${row.last.headline}`
             : 'No run yet.';
           const owed = row.failures.map((each) => sayFailure(each));
           calendar.createEvent({

@@ -1,0 +1,1 @@
+export { WordsScreen as default } from '../words/WordsScreen';
