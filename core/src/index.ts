@@ -61,6 +61,7 @@ export { linkedNowPsi, readOver } from './linked/fitted';
 export { usualLooks } from './standards/usualLooks';
 export { glossary, type Term, type TermGroup } from './words/glossary';
 export { verdictWords } from './reading/verdictWords';
+export { ladderMarks } from './run/ladderMarks';
 export { admit } from './run/admit';
 export { isOvertaken } from './run/runLog';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';

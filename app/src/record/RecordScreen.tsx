@@ -1,6 +1,7 @@
 import type { LogRecord, RunFact, RunHeader } from '@keen-bleed/contract';
 import {
   gaugeWord,
+  ladderMarks,
   outcomeOf,
   rigTitle,
   sayOdometer,
@@ -9,7 +10,6 @@ import {
   unitsOf,
   unitTitle,
   windowsOf,
-  type LiveMark,
   type NewFact,
   type RunState,
 } from '@keen-bleed/core';
@@ -50,15 +50,6 @@ interface RecordScreenProps {
   onTakeOver?: (() => Promise<string | null>) | null;
   /** By the server's clock, where it has told. */
   startedAtMs?: number;
-}
-
-/** Marks for the ladder: of a hold its start and its last alone, or they would cover one another. */
-function ladderMarks({ marks, procedure }: RunState): readonly LiveMark[] {
-  return marks.filter((mark, n) => {
-    const act = procedure.steps.find(({ id }) => id === mark.stepId)?.act;
-    if (act?.kind !== 'hold') return true;
-    return mark.key === act.start.key || marks[n + 1]?.stepId !== mark.stepId;
-  });
 }
 
 /** What was written on another device after the run was taken over there, or closed. */
@@ -108,8 +99,12 @@ export function RecordScreen({
       lead={
         <View style={{ gap: space.near }}>
           <Txt tone="quiet">{conditions.join(' · ')}</Txt>
-          <VerdictSign verdict={outcome.verdict} as="heading" />
-          <Txt as="bodyBold">{outcome.headline}</Txt>
+          {following ? null : (
+            <>
+              <VerdictSign verdict={outcome.verdict} as="heading" />
+              <Txt as="bodyBold">{outcome.headline}</Txt>
+            </>
+          )}
           <ClockAsk facts={facts} onAnswer={mayAnswerClock ? onAdd : null} />
           {following ? (
             <BeingMade state={state} by={by} writers={writers} onTakeOver={onTakeOver} />

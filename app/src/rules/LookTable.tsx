@@ -48,10 +48,10 @@ export function LookTable({ draft, mayEdit, onChange }: LookTableProps) {
                   paddingVertical: space.near,
                 }}
               >
-                <View style={{ flexGrow: 1, flexBasis: 150 }}>
+                <View style={{ flexGrow: 1, flexBasis: 240 }}>
                   <Field label="Look at" value={look.ask} onChange={(ask) => edit(at, { ask })} />
                 </View>
-                <View style={{ flexGrow: 1, flexBasis: 150 }}>
+                <View style={{ flexGrow: 1, flexBasis: 240 }}>
                   <Field
                     label="Usual"
                     value={look.usual ?? ''}

@@ -79,7 +79,7 @@ export function Field({
         }}
         inputStyle={[
           typeScale.body,
-          { color: palette.ink, minHeight: target.finger - 4 },
+          { color: palette.ink, minHeight: target.finger - 4, minWidth: 0 },
           numeric ? { fontFamily: NUMERAL_FACE, fontVariant: ['tabular-nums'] } : null,
         ]}
       />

@@ -1,5 +1,5 @@
 import type { UnitDraft } from '@keen-bleed/contract';
-import { newUnitDraft, usualGauge } from '@keen-bleed/core';
+import { newUnitDraft, usualGauge, type About } from '@keen-bleed/core';
 
 /** How a unit truly is at one point of its story. */
 export interface Truth {
@@ -25,6 +25,10 @@ export interface DemoUnit {
   lastTestDaysAgo: number;
   /** What was written down at the last test. */
   lastNote?: string;
+  /** What was told of the vehicle and the place at the last test. */
+  lastAbout?: About;
+  /** What was added to the last test once it was closed. */
+  lastNoteAfter?: string;
   /** What was found at the last test that is not usually found, by the key of the question. */
   lastFound?: Record<string, string>;
   /** The last run was cut short, and why. */
@@ -59,12 +63,19 @@ const base = (
 /** A winter-road and aggregate depot in hill country; all of it is made up. */
 export const demoFleet: readonly DemoUnit[] = [
   {
-    draft: { ...base('truck', '12', 'Gritter', 2016), testEveryDays: 45 },
+    draft: {
+      ...base('truck', '12', 'Gritter', 2016),
+      registration: 'GRT 012',
+      frameNumber: 'MADEUP16GRITTER12',
+      testEveryDays: 45,
+    },
     // A service hose chafes through: nothing for a year and a half, then ever more.
     story: (t) => ({ ...healthy()(), leakPsiPerMin: creep(0.6, 4.6, t, 5) }),
     everyDays: 42,
     lastTestDaysAgo: 1,
     lastNote: 'Hiss near the rear left chamber hose, by ear only.',
+    lastAbout: { odometer: { value: 184_320, unit: 'km' }, place: 'Pit 2' },
+    lastNoteAfter: 'Hose rubs on the frame clip. New one ordered.',
   },
   {
     draft: { ...base('truck', '15', 'Gritter', 2016), testEveryDays: 45 },

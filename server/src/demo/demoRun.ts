@@ -4,6 +4,7 @@ import {
   nearestReadingPsi,
   padNow,
   RunWalk,
+  type About,
   settlingNow,
   type Did,
   type RunState,
@@ -16,6 +17,10 @@ export interface DemoRunPlan {
   truth: Truth;
   startedAtMs: number;
   note?: string | undefined;
+  /** Told of the vehicle and the place before it began. */
+  about?: About | undefined;
+  /** Added once it was closed. */
+  noteAfter?: string | undefined;
   cutShort?: string | undefined;
   /** Answers that are not what is usually found, by key. */
   found?: Readonly<Record<string, string>> | undefined;
@@ -51,6 +56,7 @@ export function demoRunFacts(
   const seen = (psi: number) => psi + EYE * half * random.normal();
   const walkOn = () => (walk.nowMs += random.between(20_000, 70_000));
 
+  if (plan.about) walk.add({ kind: 'about', ...plan.about });
   walk.through({
     ready: (_, step): Did => {
       walkOn();
@@ -121,6 +127,7 @@ export function demoRunFacts(
         ? { kind: 'close', how: 'incomplete', reason: plan.cutShort }
         : { kind: 'close', how: 'complete' },
     );
+  if (plan.noteAfter) walk.wait(1_800).add({ kind: 'note', text: plan.noteAfter });
   return walk.facts;
 }
 

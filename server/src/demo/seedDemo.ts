@@ -116,6 +116,8 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
         truth: demo.story(storyAt(startedAtMs)),
         startedAtMs,
         note: isLast ? demo.lastNote : undefined,
+        about: isLast ? demo.lastAbout : undefined,
+        noteAfter: isLast ? demo.lastNoteAfter : undefined,
         cutShort: isLast ? demo.cutShort : undefined,
         found: isLast ? demo.lastFound : undefined,
       });

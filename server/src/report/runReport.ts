@@ -18,6 +18,7 @@ import {
   sayHeadNumber,
   sayOtherView,
   gaugeWord,
+  ladderMarks,
   rigTitle,
   sayClockAhead,
   sayFailure,
@@ -155,6 +156,7 @@ function definition(run: ReportedRun): TDocumentDefinitions {
         margin: [0, 0, 0, 10],
       },
       conditions(run),
+      standing(run),
       {
         columns: [
           { width: 168, stack: [ladder(run)] },
@@ -162,7 +164,6 @@ function definition(run: ReportedRun): TDocumentDefinitions {
         ],
         margin: [0, 12, 0, 0],
       },
-      standing(run),
       marks(run),
       signature(run),
     ],
@@ -230,7 +231,7 @@ function ladder({ header, state }: ReportedRun): Content {
     svg: ladderSvg({
       gauge: header.made.unit.gauge,
       windows: windowsOf(state.procedure, header.made, header.made.ruleSet),
-      marksPsi: state.marks.map((mark) => mark.readingPsi),
+      marksPsi: ladderMarks(state).map((mark) => mark.readingPsi),
       height: LADDER_HEIGHT,
     }),
   };
