@@ -9,8 +9,8 @@ import { Txt } from '../ui/Txt';
 
 /** The marks made so far, each of which can still be put right until the run is closed. */
 export function MarkList({ run }: { run: LiveRun }) {
-  const { state, header, record } = run;
-  const { gauge } = header.made.unit;
+  const { state, record } = run;
+  const { gauge } = state.unit;
   if (state.marks.length === 0) return null;
   const titleOf = (stepId: string) =>
     state.procedure.steps.find((step) => step.id === stepId)?.title ?? stepId;
@@ -24,6 +24,7 @@ export function MarkList({ run }: { run: LiveRun }) {
       readingPsi: nudgedPsi(mark.readingPsi, halves, gauge),
       resolutionPsi: halfDivisionPsi(gauge),
       method: mark.method,
+      ...(mark.takes > 1 ? { takes: mark.takes } : {}),
       supersedes: mark.factId,
     });
   };

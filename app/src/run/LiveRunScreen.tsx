@@ -97,7 +97,7 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const pad = (
     <PadPart
       state={state}
-      gauge={unit.gauge}
+      gauge={state.unit.gauge}
       desk={desk}
       height={padHeight}
       onNote={() => setSheet('note')}

@@ -2,6 +2,7 @@ import { glossary } from '@keen-bleed/core';
 import { View } from 'react-native';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
+import { LinkTo } from '../ui/LinkTo';
 import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
@@ -11,6 +12,11 @@ export function WordsScreen() {
   const wide = useWide();
   return (
     <Screen title="Words" lead="What each term means on every screen and report">
+      <LinkTo to="/shop" style={{ marginTop: space.near, alignSelf: 'flex-start' }}>
+        <Txt as="bodyBold" tone="accent">
+          Back to the shop
+        </Txt>
+      </LinkTo>
       {glossary.map(({ title, terms }) => (
         <View key={title} style={{ marginTop: space.gap }}>
           <Txt as="heading" heading={2}>

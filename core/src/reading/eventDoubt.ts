@@ -12,6 +12,8 @@ export interface EventDoubt {
 
 /** A small stroke near the window: the event lies somewhere in it, the needle is read at its foot. House value, psi. */
 const STROKE_PSI = 5;
+/** The same where it is taken several times over with care. House value, psi. */
+const CAREFUL_STROKE_PSI = 2.5;
 /** How far the two tanks stand apart while the pedal is fanned (standard deviation). House value, psi. */
 const TANKS_APART_PSI = 2.5;
 /** How fast a needle climbs past a warning that goes off, psi/s. House value. */
@@ -22,6 +24,8 @@ const CLIMB_PSI_PER_S = 0.8;
  */
 const TOP_OVER_PSI = 0.7;
 const TOP_PSI = 0.6;
+
+const NEAR = 'Use small strokes near the window.';
 
 const EVEN = Math.sqrt(12);
 const MEAN_OF_HALF = 1 / Math.sqrt(2 * Math.PI);
@@ -44,25 +48,41 @@ const within = (strokePsi: number, settle: string): EventDoubt => ({
  * @param otherOverPsi how far the other tank's needle stood over this one; null where it was not read
  * @param pedalRatio what a full stroke leaves of absolute pressure
  * @param readPsi where the needle was read
+ * @param takes how often it was taken with small strokes, on a gauge in the tank that moves it; the reading is their
+ *   mean
  */
 export function eventDoubt(
   figure: FigureId,
   otherOverPsi: number | null,
   pedalRatio: number,
   readPsi: number,
+  takes = 1,
 ): EventDoubt {
+  const smallPsi = takes > 1 ? CAREFUL_STROKE_PSI : STROKE_PSI;
+  const mean = (event: EventDoubt): EventDoubt => ({
+    ...event,
+    sdPsi: event.sdPsi / Math.sqrt(takes),
+  });
+  // Several takes are made with the gauge in the tank that matters.
+  const ofTank = (sign: 1 | -1, event: EventDoubt) =>
+    takes > 1 ? event : tanked(sign, otherOverPsi, event);
   switch (figure) {
     case 'cut-out':
-      return { ...none, addPsi: TOP_OVER_PSI, sdPsi: TOP_PSI };
+      return mean({ ...none, addPsi: TOP_OVER_PSI, sdPsi: TOP_PSI });
     case 'cut-in': {
       const strokePsi = (readPsi + STANDARD_ATMOSPHERE_PSI) * (1 / pedalRatio - 1);
-      return within(strokePsi, 'Fan with smaller strokes near the cut-in.');
+      return mean(
+        within(
+          takes > 1 ? Math.min(smallPsi, strokePsi) : strokePsi,
+          'Fan with smaller strokes near the cut-in.',
+        ),
+      );
     }
     case 'warning':
-      return tanked(-1, otherOverPsi, within(STROKE_PSI, 'Use small strokes near the window.'));
+      return ofTank(-1, mean(within(smallPsi, NEAR)));
     case 'pop-out-park':
     case 'pop-out-trailer':
-      return tanked(1, otherOverPsi, within(STROKE_PSI, 'Use small strokes near the window.'));
+      return ofTank(1, mean(within(smallPsi, NEAR)));
     case 'warning-reset':
       return tanked(-1, otherOverPsi, {
         addPsi: -LATE_S * CLIMB_PSI_PER_S,

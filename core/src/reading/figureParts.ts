@@ -15,6 +15,8 @@ export interface Reckoned {
   read?: number;
   /** 95 % upper bound, where the marks give no more than that. */
   atMost?: number;
+  /** How sure its verdict must be, where that is not what its unit asks for. */
+  sure?: number;
   /** Chance of a value at most this; a normal one from the uncertainty unless it is given. */
   chanceAtMost?: (value: number) => number;
 }
@@ -62,7 +64,7 @@ export function judged(
   const { asRead, verdict, within } = judgement(
     reckoned,
     limit,
-    unit === 'psi' ? SURE_OF_PRESSURE : SURE,
+    reckoned.sure ?? (unit === 'psi' ? SURE_OF_PRESSURE : SURE),
   );
   const allowed = sayLimit(limit, unit, found.sayIn);
   const settles = verdict === 'cant-tell' ? settle(limit) : null;

@@ -9,6 +9,7 @@ import { buildUp, FASTEST_CLIMB_PSI_PER_S } from './buildUp';
 import type { FigureContext, StepMarks } from './figureContext';
 import { forTheRecord, judged, unreadable } from './figureParts';
 import { sayValue } from './figureWords';
+import { SURE_OF_DIFFERENCE } from './judge';
 import { leakFigures } from './leakFigures';
 import {
   REACTION_S,
@@ -165,8 +166,8 @@ function differenceFigure(id: FigureId, high: LiveMark, low: LiveMark, found: St
   const value = read + top.addPsi - foot.addPsi;
   // The gauge's error is nearly the same at both ends; only its share of the difference is left.
   const doubt = Math.hypot(
-    readingUncertaintyPsi(high.resolutionPsi),
-    readingUncertaintyPsi(low.resolutionPsi),
+    readingUncertaintyPsi(high.resolutionPsi) / Math.sqrt(high.takes),
+    readingUncertaintyPsi(low.resolutionPsi) / Math.sqrt(low.takes),
     top.sdPsi,
     foot.sdPsi,
     slopeShare(found.gauge) * value,
@@ -178,11 +179,20 @@ function differenceFigure(id: FigureId, high: LiveMark, low: LiveMark, found: St
       value,
       standardUncertainty: doubt,
       read,
-      chanceAtMost: eitherSlipped(value, doubt, high.resolutionPsi),
+      // A slip among several takes is seen, and not marked.
+      ...(high.takes > 1 && low.takes > 1
+        ? {}
+        : {
+            sure: SURE_OF_DIFFERENCE,
+            chanceAtMost: eitherSlipped(value, doubt, high.resolutionPsi),
+          }),
     },
     found,
     () => ({
-      say: 'Do both again, with small strokes, and read to the half division.',
+      say:
+        high.takes > 1 && low.takes > 1
+          ? 'This close to its limit no gauge tells: set the governor, and test it again.'
+          : 'Take cut-out and cut-in three times each on a master gauge, with small strokes, and mark the means.',
       openBy: 'stroke',
     }),
   );
@@ -190,7 +200,7 @@ function differenceFigure(id: FigureId, high: LiveMark, low: LiveMark, found: St
 
 /** A difference of two readings, either of which may be a slip. */
 function eitherSlipped(value: number, doubt: number, resolutionPsi: number) {
-  const wide = Math.hypot(doubt, SLIP_HALF_DIVISIONS * resolutionPsi);
+  const wide = Math.hypot(doubt, Math.SQRT2 * SLIP_HALF_DIVISIONS * resolutionPsi);
   const slips = 2 * SLIP_CHANCE;
   return (atMost: number): number =>
     (1 - slips) * normalCdf((atMost - value) / doubt) + slips * normalCdf((atMost - value) / wide);

@@ -7,7 +7,12 @@ export const SURE = 0.95;
  * How sure a verdict on a pressure must be: it hangs on one or two readings whose doubt is wide beside its window, so
  * that most of what is told lies near the edge, where {@link SURE} would be wrong too often. House value.
  */
-export const SURE_OF_PRESSURE = 0.98;
+export const SURE_OF_PRESSURE = 0.97;
+/**
+ * The same for a difference of two pressures: either reading may be a slip, and a difference that is really out of its
+ * window is rare beside one that was read wrong. House value.
+ */
+export const SURE_OF_DIFFERENCE = 0.99;
 /** Standard uncertainties that one-sided sureness of {@link SURE} asks for: Φ⁻¹(0.95). */
 export const SURE_COVERAGE = 1.645;
 

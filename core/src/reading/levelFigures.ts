@@ -23,6 +23,18 @@ const APPLICATION_GAUGE_PSI = 0.5;
 /** The mark by which the other tank's needle was read in a step, where it was. */
 const OTHER_NEEDLE = 'other';
 const COMPARE = 'Compare the dash gauge with a master gauge.';
+/** What settles a pressure that one reading leaves open. */
+function onMaster(figure: FigureId): string {
+  const where =
+    figure === 'warning'
+      ? 'Tee a master gauge into the lower tank'
+      : figure === 'pop-out-park' || figure === 'pop-out-trailer'
+        ? 'Tee a master gauge into the higher tank'
+        : 'Tee in a master gauge';
+  return `${where}, take it three times with small strokes, and mark the mean.`;
+}
+const THREE_TIMES = 'Take it three times with small strokes, and mark the mean.';
+const NO_GAUGE_TELLS = 'This close to its limit no gauge tells: set it right, and test it again.';
 
 /** A pressure at which something happened, held against its window. */
 export function levelFigure(
@@ -36,7 +48,7 @@ export function levelFigure(
   const whole: Level = {
     ...level,
     psi: level.psi + (event?.addPsi ?? 0),
-    eyePsi: Math.hypot(level.eyePsi, event?.sdPsi ?? 0),
+    eyePsi: Math.hypot(level.eyePsi / Math.sqrt(mark.takes), event?.sdPsi ?? 0),
   };
   const isDashAlone = !by && !level.checked && !isTrueGauge(found.gauge);
   return judged(
@@ -55,15 +67,12 @@ export function levelFigure(
         judge(whole.psi, Math.max(whole.eyePsi, 1e-6), limit, SURE_OF_PRESSURE).verdict !==
         'cant-tell';
       if (isDashAlone && (dialApart || whole.halfWidthPsi > 2 * whole.eyePsi))
-        return {
-          say: event?.settle ? `${COMPARE} Then do it again. ${event.settle}` : COMPARE,
-          openBy: 'dial',
-        };
-      return {
-        say: event?.settle
-          ? `Do it again. ${event.settle}`
-          : 'Do it again and read to the half division.',
-      };
+        return { say: event ? onMaster(figure) : COMPARE, openBy: 'dial' };
+      if (mark.takes > 1) return { say: NO_GAUGE_TELLS };
+      if (!event?.settle && event?.sdPsi === 0) {
+        return { say: 'Do it again and read to the half division.' };
+      }
+      return { say: isTrueGauge(found.gauge) ? THREE_TIMES : onMaster(figure) };
     },
   );
 }
@@ -94,6 +103,7 @@ export function eventOf(figure: FigureId | null, mark: LiveMark, found: StepMark
         : null,
     pedalDropRatio(found),
     mark.readingPsi,
+    mark.takes,
   );
 }
 

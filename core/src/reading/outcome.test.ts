@@ -80,7 +80,22 @@ describe('what needs judgement', () => {
   it('sends a cut-in of 103 to the master gauge, since the dash gauge may be off by more', () => {
     const cutIn = figure(untilCutIn(103), 'cut-in');
     expect(cutIn).toMatchObject({ asRead: 'pass', verdict: 'cant-tell' });
-    expect(cutIn.settle).toContain('Compare the dash gauge with a master gauge.');
+    expect(cutIn.settle).toContain('Tee in a master gauge');
+  });
+
+  it('is told by the mean of three takes on a master gauge, where one take leaves it open', () => {
+    const onMaster = (takes: number) =>
+      new Walk().ready('master').wait(5).mark().wait(28).mark().mark(126, takes).mark(103, takes);
+    const [once, mean] = [1, 3].map((takes) => figure(onMaster(takes), 'cut-in'));
+    expect(mean?.standardUncertainty).toBeLessThan(0.6 * (once?.standardUncertainty ?? 0));
+    expect(mean?.verdict).toBe('pass');
+    // And on its edge nothing tells: the way out is to set it right, not to read it again.
+    const edge = figure(
+      new Walk().ready('master').wait(5).mark().wait(28).mark().mark(126, 3).mark(99, 3),
+      'cut-in',
+    );
+    expect(edge).toMatchObject({ verdict: 'cant-tell' });
+    expect(edge.settle).toContain('set it right');
   });
 
   it('says so when cut-in was marked above cut-out', () => {

@@ -11,6 +11,8 @@ export interface LiveMark {
   readingPsi: number;
   resolutionPsi: number;
   method: 'read' | 'crossing';
+  /** How often it was taken; the reading is their mean. */
+  takes: number;
   /** Nobody set the needle: the suggested value stands there, and it is no reading. */
   suggested: boolean;
 }
@@ -220,6 +222,7 @@ export class RunFold {
     const open = procedure.steps.findIndex((step) => !isDone(step, now));
     const stepIndex = open < 0 ? procedure.steps.length : open;
     const step = procedure.steps[stepIndex] ?? null;
+    const gauge = [...now.ready.values()].at(-1) ?? null;
     return {
       procedure,
       unit,
@@ -227,7 +230,7 @@ export class RunFold {
       stepIndex,
       awaited: step ? awaitedIn(step, now) : null,
       hold: step ? runningHold(step, now) : null,
-      gauge: [...now.ready.values()].at(-1) ?? null,
+      gauge,
       marks: [...now.marks],
       answers: new Map(now.answers),
       skips: new Map(now.skips),
@@ -275,8 +278,9 @@ function isDone(step: Step, now: Standing): boolean {
 }
 
 function toLiveMark(fact: MarkFact): LiveMark {
-  const { id, stepId, key, atMs, readingPsi, resolutionPsi, method, suggested = false } = fact;
-  return { factId: id, stepId, key, atMs, readingPsi, resolutionPsi, method, suggested };
+  const { id, stepId, key, atMs, readingPsi, resolutionPsi, method } = fact;
+  const { takes = 1, suggested = false } = fact;
+  return { factId: id, stepId, key, atMs, readingPsi, resolutionPsi, method, takes, suggested };
 }
 
 function awaitedIn(step: Step, now: Standing): MarkSpec | null {

@@ -29,6 +29,9 @@ export interface RunDesk extends Omit<Needle, 'byHand' | 'resolutionPsi'> {
   /** In a hold: the pad ends it with a reading instead of waiting for a line. */
   readingNow: boolean;
   readNow: () => void;
+  /** How often what the pad waits for was taken; what is marked is the mean. */
+  takes: number;
+  takeSeveral: (several: boolean) => void;
   /** The answers of a step of looking as they stand, by key. */
   answers: Answers;
   answer: (key: string, value: string) => void;
@@ -49,15 +52,19 @@ export interface RunDesk extends Omit<Needle, 'byHand' | 'resolutionPsi'> {
   tell: (fact: NewRunFact) => void;
 }
 
+/** Takes whose mean settles what one leaves open. */
+const TAKES = 3;
+
 /** Ties a run's state to the pad, the needle and the clock. */
 export function useRunDesk(
-  { header, state, record }: LiveRun,
+  { state, record }: Pick<LiveRun, 'state' | 'record'>,
   linked: LinkedGauge | null = null,
 ): RunDesk {
-  const { gauge } = header.made.unit;
+  const { gauge } = state.unit;
   const { step } = state;
   const [trouble, setTrouble] = useState<string | null>(null);
   const [chosen, setChosen] = useState<GaugeRole | null>(null);
+  const [takesIn, setTakesIn] = useState<string | null>(null);
   const [readingIn, setReadingIn] = useState<string | null>(null);
   const counts = useBounceGuard();
   const clock = useRunClock();
@@ -84,6 +91,7 @@ export function useRunDesk(
   const { answers, answer, open, openCount } = useLookAnswers(step);
   const { byHand: _byHand, resolutionPsi, ...needle } = useNeedle(pad, state, gauge, linked);
   const { needlePsi, caughtAtMs } = needle;
+  const takes = takesIn !== null && takesIn === step?.id ? TAKES : 1;
 
   const keep = async (fact: NewRunFact): Promise<boolean> => {
     try {
@@ -118,6 +126,7 @@ export function useRunDesk(
         resolutionPsi: Math.round(resolutionPsi * 1000) / 1000,
         method,
         // What is passed is told by the line; where the needle stands has to be set.
+        ...(takes > 1 ? { takes } : {}),
         ...(spec.at === 'needle' && !needle.isSet ? { suggested: true as const } : {}),
         // Seen by the gauge when it happened; the press only confirms it.
         ...(caughtAtMs !== null ? { atMs: caughtAtMs } : {}),
@@ -146,6 +155,8 @@ export function useRunDesk(
     ...needle,
     readingNow,
     readNow: () => setReadingIn(readingNow ? null : (step?.id ?? null)),
+    takes,
+    takeSeveral: (several) => setTakesIn(several ? (step?.id ?? null) : null),
     answers,
     answer,
     openCount,

@@ -125,6 +125,27 @@ export function StepPane({
           )}
         </>
       ) : null}
+      {state.gauge === 'master' && isOnePressure(step) ? (
+        <View style={{ gap: space.hair }}>
+          <Txt as="smallBold">Taken</Txt>
+          <Segments
+            label="Taken"
+            size="glove"
+            options={[
+              { value: 'once', title: 'once' },
+              { value: 'mean', title: 'mean of three' },
+            ]}
+            value={desk.takes > 1 ? 'mean' : 'once'}
+            onChange={(value) => desk.takeSeveral(value === 'mean')}
+          />
+          {desk.takes > 1 ? (
+            <Txt as="small" tone="quiet">
+              Small strokes near it each time. For a warning the gauge is in the lower tank, for a
+              knob in the higher.
+            </Txt>
+          ) : null}
+        </View>
+      ) : null}
       {items.length > 0 ? (
         <LookList items={items} school={school} answers={desk.answers} onAnswer={desk.answer} />
       ) : null}
@@ -166,6 +187,10 @@ export function StepPane({
     </View>
   );
 }
+
+/** A step that reads off the pressure at which something happens: it can be taken several times over. */
+const isOnePressure = ({ act, reckon }: Step): boolean =>
+  act.kind === 'marks' && reckon.some(({ kind }) => kind === 'level' || kind === 'difference');
 
 function Checks({ checks }: { checks: readonly string[] }) {
   return (

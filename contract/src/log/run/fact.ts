@@ -37,6 +37,8 @@ const Mark = factOf('mark', {
   }),
   /** The suggested value was left as it stood: nobody set the needle. */
   suggested: Type.Optional(Type.Literal(true, { title: 'Suggested, not set' })),
+  /** The reading is the mean of so many takes, each with small strokes. */
+  takes: Type.Optional(Type.Integer({ minimum: 2, maximum: 5, title: 'Takes' })),
   supersedes: Type.Optional(Uuid('Corrected mark')),
 });
 

@@ -91,8 +91,8 @@ export class RunWalk {
     return this;
   }
 
-  /** Presses the pad with the needle set to `psi`, or to where it is proposed. */
-  mark(psi?: number): this {
+  /** Presses the pad with the needle set to `psi`, or to where it is proposed; `takes` where it is a mean. */
+  mark(psi?: number, takes = 1): this {
     const pad = padNow(this.state, this.nowMs);
     const { step, unit } = this.state;
     if (!pad || !step) throw new Error('the pad waits for nothing');
@@ -105,6 +105,7 @@ export class RunWalk {
       readingPsi,
       resolutionPsi: halfDivisionPsi(unit.gauge),
       method,
+      ...(takes > 1 ? { takes } : {}),
     });
     return this;
   }
