@@ -23,13 +23,13 @@ interface Further {
 }
 
 /** What is asked for must settle it this often, by what is known. House value. */
-const OFTEN_ENOUGH = 0.93;
+const OFTEN_ENOUGH = 0.95;
 /** A master gauge is read this much finer than a dash gauge. House value. */
 const MASTER_FINER = 0.5;
 /** Heat that makes up this share of the doubt's square is what is in the way. House value. */
 const MOSTLY_HEAT = 0.4;
 const MINUTES = [2, 3, 4, 6, 8];
-const MASTER_MINUTES = [4, 6, 8, 10, 12];
+const MASTER_MINUTES = [4, 6, 8, 10, 12, 15, 20];
 
 /** What would settle a leak that cannot be told from its limit, the shortest first. */
 export function settlesHold(estimate: LeakEstimate, held: Held): Settles {
