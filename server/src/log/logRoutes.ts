@@ -10,13 +10,14 @@ import { anyLogKind, inOrder, unitsOfHeader } from '@keen-bleed/core';
 import { createSession } from 'better-sse';
 import { and, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
-import { facts, logs, logUnits, people } from '../db/schema';
+import { logs, logUnits, people } from '../db/schema';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { appendFacts } from './appendFacts';
 import { LiveLogs } from './liveLogs';
 import { findLog, logRow, readLog, storedFacts, type ReadLog, type StoredLog } from './logRow';
 import { logsOfUnit } from './logsOfUnit';
 import { heldLog, openLog } from './openLog';
+import { writersOf } from './writersOf';
 
 /** Open logs that are listed: more than a shop can work on at once. */
 const LISTED_OPEN = 200;
@@ -147,16 +148,6 @@ export function logRoutes(db: Db): Route[] {
       },
     }),
   ];
-}
-
-/** Who wrote in each lane. */
-async function writersOf(db: Db, shopId: string, logId: string): Promise<Record<string, string>> {
-  const rows = await db
-    .selectDistinct({ lane: facts.lane, name: people.name })
-    .from(facts)
-    .innerJoin(people, and(eq(people.shopId, facts.shopId), eq(people.id, facts.personId)))
-    .where(and(eq(facts.shopId, shopId), eq(facts.logId, logId)));
-  return Object.fromEntries(rows.map(({ lane, name }) => [lane, name]));
 }
 
 /** Runs that touch a unit of this one in the same stretch of time: two phones were at work. */

@@ -99,6 +99,8 @@ describe('taking a run over', () => {
     const kept = await record(header);
     expect(kept.facts).toHaveLength(6);
     expect(kept.closedAtMs).toBe(STARTED_MS + 65_000);
+    const json = await staff.viewer.get(`/api/runs/${header.id}/export.json`).expect(200);
+    expect(json.body).toMatchObject({ by: 'technician, taken over by lead' });
     const csv = await staff.viewer.get(`/api/runs/${header.id}/export.csv`).expect(200);
     const states = csv.text
       .trim()

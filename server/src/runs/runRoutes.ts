@@ -12,6 +12,7 @@ import type { Db } from '../db/database';
 import { failuresOn } from '../failures/refreshFailures';
 import { READERS, route, type Route } from '../http/route';
 import { logsOfUnit } from '../log/logsOfUnit';
+import { sayBy, writersOf } from '../log/writersOf';
 import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
 import { NOT_AN_INSPECTION, runReport } from '../report/runReport';
 
@@ -40,7 +41,9 @@ export function runRoutes(db: Db): Route[] {
     const read = readLog(log, await storedFacts(db, shopId, log.id));
     const header = read.header as RunHeader;
     const folded = new FoldedLog(runKind, header, read.facts as RunFact[]);
-    return { log, by, header, facts: folded.facts, state: folded.state };
+    const writers = await writersOf(db, shopId, log.id);
+    const { facts, state } = folded;
+    return { log, by: sayBy(by, state, writers), header, facts, state };
   };
   const standingOn = (shopId: string, { made }: RunHeader) =>
     failuresOn(
