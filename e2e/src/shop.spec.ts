@@ -175,7 +175,7 @@ test('a lead follows a run that is made on another device, as its marks come in'
   await signIn(viewer, 'joss');
   await viewer.goto(new URL(page.url()).pathname);
   await expect(
-    viewer.getByText(/Another run of the same unit overlaps this one: Maren Osk/),
+    viewer.getByText(/Another run of the same unit overlaps this one: Maren Osk/).first(),
   ).toBeVisible();
   await third.close();
   await other.close();
