@@ -1,5 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { chamberTypes, pressureUnits, tankRoles, unitKinds } from './choices';
+import { PartRecordSchema } from './part';
 import { AtMs, Line, Uuid } from './primitives';
 
 const closed = { additionalProperties: false } as const;
@@ -179,6 +180,8 @@ const unitFields = {
   }),
   governor: Type.Union([GovernorSchema, Type.Null()], { title: 'Governor' }),
   air: Type.Optional(AirDetailsSchema),
+  /** Parts that somebody looked at; all others are as is usual, and not confirmed. */
+  parts: Type.Optional(Type.Array(PartRecordSchema, { maxItems: 120, title: 'Parts' })),
   gauge: GaugeSchema,
   makerLimits: MakerLimitsSchema,
   gaugeChecks: Type.Array(GaugeCheckSchema, { maxItems: 6, title: 'Gauge checks' }),

@@ -2,9 +2,9 @@ import { useEffect, useRef } from 'react';
 import { useSWRConfig } from 'swr';
 import { useOutbox } from '../store/outbox';
 
-/** What the server works out of the runs it is sent. */
-const followsFromRuns = (key: unknown): boolean =>
-  key === '/api/yard' || (typeof key === 'string' && key.endsWith('/runs'));
+/** What the server works out of the runs and visits it is sent. */
+const followsFromLogs = (key: unknown): boolean =>
+  key === '/api/yard' || (typeof key === 'string' && key.startsWith('/api/units'));
 
 /**
  * Once all is sent, what is shown of it is read anew: a sheet opened before its run arrived would go on saying what
@@ -17,6 +17,6 @@ export function useRefreshWhenSent(): void {
   useEffect(() => {
     const wasWaiting = before.current > 0;
     before.current = unsent;
-    if (wasWaiting && unsent === 0) void mutate(followsFromRuns);
+    if (wasWaiting && unsent === 0) void mutate(followsFromLogs);
   }, [mutate, unsent]);
 }

@@ -69,6 +69,11 @@ export function AirSystem({ unit }: { unit: Unit }) {
           See it drawn
         </Txt>
       </LinkTo>
+      <LinkTo to={`/unit/${unit.id}/parts`}>
+        <Txt as="bodyBold" tone="accent">
+          {`Parts: ${unit.parts?.length ?? 0} confirmed`}
+        </Txt>
+      </LinkTo>
       <Line title="Tanks">
         {unit.tanks.map((tank, index) => (
           <Txt key={index}>{`${tank.role}  ${in3(tank.volumeIn3)}, ${litres(tank.volumeIn3)}`}</Txt>

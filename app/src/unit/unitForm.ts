@@ -3,6 +3,7 @@ import type {
   ChamberType,
   FieldProblem,
   GaugeCheck,
+  PartRecord,
   PressureUnit,
   TankRole,
   UnitDraft,
@@ -59,6 +60,8 @@ export interface UnitForm {
   makerWarningMin: string;
   /** Comparisons with a master gauge go through the form as they are: they are made on the rig sheet. */
   gaugeChecks: GaugeCheck[];
+  /** Kept as they are: parts are said on their own list. */
+  parts: PartRecord[];
   testEveryDays: string;
 }
 
@@ -117,6 +120,7 @@ export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
     makerAppliedLeak: pressure(maker.appliedLeakMaxPsiPerMin),
     makerWarningMin: pressure(maker.warningMinPsi),
     gaugeChecks: draft.gaugeChecks,
+    parts: draft.parts ?? [],
     testEveryDays: String(draft.testEveryDays),
   };
 }
@@ -235,6 +239,7 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
       ...given('warningMinPsi', form.makerWarningMin, psi),
     },
     gaugeChecks: form.gaugeChecks,
+    ...(form.parts.length > 0 ? { parts: form.parts } : {}),
     testEveryDays: number(form.testEveryDays),
   };
   const wrongShape = checkForm('unitDraft', candidate);

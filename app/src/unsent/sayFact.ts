@@ -31,6 +31,8 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
       return `More time${step}`;
     case 'hold-over':
       return `The end of the hold${step}`;
+    case 'part':
+      return `How “${fact.at.partId}” is`;
     case 'take-over':
       return 'Taking the run over';
     case 'about':

@@ -1,8 +1,10 @@
 import type { SeenFact, Unit, VisitNoteFact } from '@keen-bleed/contract';
-import { clockAnswers, correctedMs, partsOf, unitTitle } from '@keen-bleed/core';
+import { clockAnswers, correctedMs, partTitle, unitTitle } from '@keen-bleed/core';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { sayMinute } from '../data/when';
+import { sayPart } from '../parts/sayPart';
+import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
@@ -24,11 +26,9 @@ const standings = {
 export function partWords(at: Entry['at'], units: readonly Unit[]): string | null {
   if (!at) return null;
   const unit = units.find((each) => each.id === at.unitId);
-  const part = unit && partsOf(unit).find((each) => each.id === at.partId);
+  const part = unit && partTitle(unit, at.partId);
   if (!unit) return at.partId;
-  return units.length > 1
-    ? `${part?.title ?? at.partId}, ${unitTitle(unit)}`
-    : (part?.title ?? at.partId);
+  return units.length > 1 ? `${part ?? at.partId}, ${unitTitle(unit)}` : (part ?? at.partId);
 }
 
 interface VisitEntriesProps {
@@ -44,7 +44,7 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
   const { state, facts, header, writers, lane } = visit;
   const answers = clockAnswers(facts);
   if (state.entries.length === 0) {
-    return (
+    return state.parts.length > 0 ? null : (
       <Notice
         title="Nothing noted yet"
         text="What you see, hear or feel goes here, at its part or for the whole."
@@ -92,6 +92,38 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
         );
       })}
       <Rule />
+    </View>
+  );
+}
+
+/** How parts were found in a visit, each as it was last said. */
+export function VisitParts({ visit }: { visit: LiveVisit }) {
+  const { unit: sayIn } = usePrefs();
+  const { state, header } = visit;
+  if (state.parts.length === 0) return null;
+  return (
+    <View>
+      <Txt as="heading" heading={2}>
+        Parts
+      </Txt>
+      <View role="list" aria-label="Parts found">
+        {state.parts.map((fact) => {
+          const { at, atMs, offsetMs } = fact;
+          const record = { ...fact, partId: at.partId, foundAtMs: atMs - (offsetMs ?? 0) };
+          return (
+            <View key={fact.id} role="listitem">
+              <Rule />
+              <View style={{ paddingVertical: space.near }}>
+                <Txt as="bodyBold">{partWords(at, header.made.units)}</Txt>
+                <Txt as="small" tone="quiet">
+                  {sayPart(record, sayIn)}
+                </Txt>
+              </View>
+            </View>
+          );
+        })}
+        <Rule />
+      </View>
     </View>
   );
 }

@@ -19,7 +19,7 @@ import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { VisitComposer } from './VisitComposer';
-import { VisitEntries } from './VisitEntries';
+import { VisitEntries, VisitParts } from './VisitEntries';
 
 export type LiveVisit = LiveLog<'visit', VisitState>;
 
@@ -129,6 +129,7 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
             onCorrect={mayWrite && isOpen ? setCorrecting : null}
             onTakeBack={(target) => void tell({ kind: 'retract', target })}
           />
+          <VisitParts visit={visit} />
           {mayWrite && isOpen ? (
             <Button
               title="Close the visit"

@@ -1,14 +1,11 @@
 import { Type, type TSchema } from '@sinclair/typebox';
+import { PartId } from '../part';
 import { AtMs, Uuid } from '../primitives';
 import { FactVersion, OffsetMs } from './fact';
 
 export const logKindNames = ['run', 'visit'] as const;
 /** Every kind of log there is. */
 export type LogKindName = (typeof logKindNames)[number];
-
-/** A part by its id in its unit: lower case, such as `rear-relay`. */
-export const PartId = (title: string) =>
-  Type.String({ minLength: 1, maxLength: 60, pattern: '^[a-z0-9]+([.-][a-z0-9]+)*$', title });
 
 /** What a log is about. */
 export interface Subject {

@@ -14,7 +14,17 @@ export function checkUnit(unit: UnitDraft): FieldProblem[] {
     ...tankProblems(unit),
     ...gaugeProblems(unit),
     ...makerProblems(unit),
+    ...partProblems(unit),
   ];
+}
+
+function partProblems(unit: UnitDraft): FieldProblem[] {
+  return (unit.parts ?? []).flatMap(({ partId }, at, all) => {
+    const field = `parts.${at}.partId`;
+    return all.findIndex((each) => each.partId === partId) < at
+      ? [{ field, message: `“${partId}” stands twice among the parts: once is enough.` }]
+      : [];
+  });
 }
 
 function governorProblems({ kind, governor }: UnitDraft): FieldProblem[] {

@@ -1,4 +1,4 @@
-import type { UnitDraft } from '@keen-bleed/contract';
+import type { PartRecord, UnitDraft } from '@keen-bleed/contract';
 import { newUnitDraft, usualGauge, type About } from '@keen-bleed/core';
 
 /** How a unit truly is at one point of its story. */
@@ -49,6 +49,11 @@ const healthy =
 /** Rises from `from` to `to`, slowly first. */
 const creep = (from: number, to: number, t: number, power = 2) => from + (to - from) * t ** power;
 
+/** When somebody walked round a unit and looked at its parts. */
+const WALKED_MS = Date.UTC(2026, 5, 12, 9, 30);
+const walkedRound = (parts: readonly Omit<PartRecord, 'standing' | 'foundAtMs'>[]): PartRecord[] =>
+  parts.map((part) => ({ standing: 'fitted', foundAtMs: WALKED_MS, ...part }));
+
 const base = (
   kind: UnitDraft['kind'],
   number: string,
@@ -67,6 +72,13 @@ export const demoFleet: readonly DemoUnit[] = [
       ...base('truck', '12', 'Gritter', 2016),
       registration: 'GRT 012',
       frameNumber: 'MADEUP16GRITTER12',
+      // Walked round once: what a replacement has to match is known of these.
+      parts: walkedRound([
+        { partId: 'dryer', fittedOn: '2025-09-03', note: 'One cartridge.' },
+        { partId: 'foot-valve', number: 'F 2210' },
+        { partId: 'rear-relay', setPsi: 4, thread: '3/8 NPT' },
+        { partId: 'modulating-valve' },
+      ]),
       testEveryDays: 45,
     },
     // A service hose chafes through: nothing for a year and a half, then ever more.

@@ -8,6 +8,7 @@ import { takenIndex } from '../http/errorHandler';
 import { isUuid, wrongShape } from '../http/route';
 import { refreshFailures, unitsOfLog } from '../failures/refreshFailures';
 import { judged } from './judged';
+import { applyParts } from '../units/applyParts';
 import { readLog, storedFacts, type StoredLog } from './logRow';
 
 type Sent = AppendFacts['facts'];
@@ -209,6 +210,7 @@ async function store(
     if (takenIndex(error) === null) throw error;
     throw new ApiError('id-taken', 'An entry with this id belongs to another record.');
   }
+  await applyParts(tx, me, taken, log.facts);
   const columns = judged(log, stored.receivedAt.getTime());
   await tx
     .update(logs)

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { findingStandings, type FindingStanding } from '../../choices';
 import { Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
-import { PartId } from '../header';
+import { PartId, partFields } from '../../part';
 
 /** Pictures that go with a fact; each is sent before the fact that names it. */
 const Photos = Type.Optional(
@@ -33,15 +33,19 @@ const Seen = factOf('seen', {
   photos: Photos,
   supersedes: Type.Optional(Uuid('Corrected fact')),
 });
+/** How a part is where it sits: whether it is fitted, and what a replacement has to match. */
+const PartFound = factOf('part', { at: AtPart, ...partFields });
 const Close = factOf('close', {});
 
 export type VisitNoteFact = Static<typeof Note>;
 export type SeenFact = Static<typeof Seen>;
+export type PartFact = Static<typeof PartFound>;
 
 /** One fact of a visit. */
 export type VisitFact =
   | VisitNoteFact
   | SeenFact
+  | PartFact
   | Static<typeof Close>
   | Static<typeof Retract>
   | Static<typeof ClockAnswer>;
@@ -50,5 +54,5 @@ export const VisitFactSchema = Type.Unsafe<VisitFact>({
   type: 'object',
   title: 'Visit fact',
   discriminator: { propertyName: 'kind' },
-  oneOf: [Note, Seen, Close, Retract, ClockAnswer],
+  oneOf: [Note, Seen, PartFound, Close, Retract, ClockAnswer],
 });

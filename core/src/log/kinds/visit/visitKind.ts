@@ -3,8 +3,8 @@ import { rigTitle } from '../../../rig/rigTitle';
 import { standing } from '../../../facts/standing';
 import type { LogFold, LogKind, LogState, LogSummary } from '../../logKind';
 import { inOrder } from '../../../facts/factOrder';
-import { partsOf } from '../../../rig/partsOf';
-import type { FieldProblem, SeenFact, VisitNoteFact } from '@keen-bleed/contract';
+import { partListOf } from '../../../rig/partList';
+import type { FieldProblem, PartFact, SeenFact, VisitNoteFact } from '@keen-bleed/contract';
 
 export const VISIT_VERSION = 1;
 
@@ -12,6 +12,8 @@ export const VISIT_VERSION = 1;
 export interface VisitState extends LogState {
   header: VisitHeader;
   entries: readonly (VisitNoteFact | SeenFact)[];
+  /** How parts were found, the last that was said of each. */
+  parts: readonly PartFact[];
   /** Everything that may be taken back or corrected. */
   known: ReadonlyMap<string, VisitFact>;
 }
@@ -39,12 +41,18 @@ class VisitFold implements LogFold<VisitFact, VisitState> {
     this.cached = {
       header: this.header,
       entries: live.flatMap((fact) => (fact.kind === 'note' || fact.kind === 'seen' ? [fact] : [])),
+      parts: lastOfEach(live.flatMap((fact) => (fact.kind === 'part' ? [fact] : []))),
       known: new Map(this.facts.map((fact) => [fact.id, fact])),
       closed: close ? { atMs: close.atMs } : null,
     };
     return this.cached;
   }
 }
+
+/** The last that was said of each part. */
+const lastOfEach = (found: readonly PartFact[]): PartFact[] => [
+  ...new Map(found.map((fact) => [`${fact.at.unitId} ${fact.at.partId}`, fact])).values(),
+];
 
 /**
  * A visit: an open log on a unit or rig in which everybody of the shop puts notes and what they saw at a part, as long
@@ -63,16 +71,27 @@ export const visitKind: LogKind<VisitHeader, VisitFact, VisitState> = {
 };
 
 function admit({ header, known }: VisitState, fact: VisitFact): FieldProblem | null {
-  if (fact.kind !== 'note' && fact.kind !== 'seen') return null;
+  if (fact.kind === 'retract' && known.get(fact.target)?.kind === 'part') {
+    return {
+      field: 'target',
+      message: 'Say how the part is instead: that replaces what was said.',
+    };
+  }
+  if (fact.kind !== 'note' && fact.kind !== 'seen' && fact.kind !== 'part') return null;
   if (fact.at) {
     const { unitId, partId } = fact.at;
     const unit = header.made.units.find((each) => each.id === unitId);
     if (!unit) return { field: 'at.unitId', message: 'That unit is not part of this visit.' };
-    if (!partsOf(unit).some((part) => part.id === partId)) {
+    if (!partListOf(unit).some((part) => part.id === partId)) {
       return { field: 'at.partId', message: `This unit has no part "${partId}".` };
     }
   }
-  if (fact.supersedes === undefined || known.get(fact.supersedes)?.kind === fact.kind) return null;
+  if (
+    fact.kind === 'part' ||
+    fact.supersedes === undefined ||
+    known.get(fact.supersedes)?.kind === fact.kind
+  )
+    return null;
   return { field: 'supersedes', message: 'The entry to correct is not there.' };
 }
 

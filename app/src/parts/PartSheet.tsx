@@ -1,0 +1,114 @@
+import type { PartStanding } from '@keen-bleed/contract';
+import { fromPsi, rounded, toPsi, type ListedPart } from '@keen-bleed/core';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { usePrefs } from '../prefs/prefs';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Sheet } from '../ui/Sheet';
+import { standingWords } from './sayPart';
+
+/** What is said of a part. */
+export interface PartSaid {
+  standing: PartStanding;
+  number?: string;
+  thread?: string;
+  setPsi?: number;
+  fittedOn?: string;
+  note?: string;
+}
+
+interface PartSheetProps {
+  part: ListedPart;
+  onDone: (said: PartSaid) => void;
+  onLeave: () => void;
+}
+
+const isDay = (text: string) =>
+  /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(`${text}T00:00:00Z`));
+
+/** Whether a part is there, and what a replacement would have to match. */
+export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
+  const { unit } = usePrefs();
+  const { record } = part;
+  const [standing, setStanding] = useState<PartStanding>(record?.standing ?? 'fitted');
+  const [number, setNumber] = useState(record?.number ?? '');
+  const [thread, setThread] = useState(record?.thread ?? '');
+  const [setting, setSetting] = useState(
+    record?.setPsi === undefined ? '' : rounded(fromPsi(record.setPsi, unit), 2),
+  );
+  const [fittedOn, setFittedOn] = useState(record?.fittedOn ?? '');
+  const [note, setNote] = useState(record?.note ?? '');
+  const [problems, setProblems] = useState<{ setting?: string; fittedOn?: string }>({});
+  const done = () => {
+    const psi = toPsi(Number(setting.trim().replace(',', '.')), unit);
+    const wrong = {
+      ...(setting.trim() !== '' && !(psi >= 0 && psi <= 200)
+        ? { setting: `Give a pressure from 0 to ${rounded(fromPsi(200, unit), 0)} ${unit}.` }
+        : {}),
+      ...(fittedOn.trim() !== '' && !isDay(fittedOn.trim())
+        ? { fittedOn: 'Give it as year-month-day, such as 2026-11-24.' }
+        : {}),
+    };
+    setProblems(wrong);
+    if (Object.keys(wrong).length > 0) return;
+    const text = (key: 'number' | 'thread' | 'fittedOn' | 'note', value: string) =>
+      value.trim() === '' ? {} : { [key]: value.trim() };
+    onDone({
+      standing,
+      ...text('number', number.slice(0, 40)),
+      ...text('thread', thread.slice(0, 40)),
+      ...(setting.trim() === '' ? {} : { setPsi: psi }),
+      ...text('fittedOn', fittedOn),
+      ...text('note', note.slice(0, 200)),
+    });
+  };
+  return (
+    <Sheet title={part.title} at="foot" onLeave={onLeave}>
+      <Choice
+        label="Whether it is fitted"
+        options={(['fitted', 'not-fitted', 'not-known'] as const).map((value) => ({
+          value,
+          title: standingWords[value],
+        }))}
+        value={standing}
+        onChange={setStanding}
+      />
+      <View style={{ flexDirection: 'row', gap: space.step }}>
+        <View style={{ flex: 1 }}>
+          <Field label="Number on it" value={number} onChange={setNumber} />
+        </View>
+        <View style={{ flex: 1 }}>
+          <Field label="Thread" value={thread} onChange={setThread} />
+        </View>
+      </View>
+      <View style={{ flexDirection: 'row', gap: space.step }}>
+        <View style={{ flex: 1 }}>
+          <Field
+            label="Crack or set pressure"
+            hint={unit}
+            value={setting}
+            onChange={setSetting}
+            problem={problems.setting}
+            numeric
+          />
+        </View>
+        <View style={{ flex: 1 }}>
+          <Field
+            label="Fitted on"
+            value={fittedOn}
+            onChange={setFittedOn}
+            problem={problems.fittedOn}
+          />
+        </View>
+      </View>
+      <Field label="Note" value={note} onChange={setNote} />
+      <View style={{ flexDirection: 'row', gap: space.step }}>
+        <Button title="Back" size="glove" style={{ flex: 1 }} onPress={onLeave} />
+        <Button title="Keep" manner="main" size="glove" style={{ flex: 1 }} onPress={done} />
+      </View>
+    </Sheet>
+  );
+}

@@ -1,0 +1,56 @@
+import type { AnyFact, PartFact } from '@keen-bleed/contract';
+import { clockAnswers, correctedMs, withPart } from '@keen-bleed/core';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { isDeepStrictEqual } from 'node:util';
+import type { Db } from '../db/database';
+import { units } from '../db/schema';
+import { keepRevisions } from './unitRevisions';
+
+/**
+ * Brings units up to what was found of their parts. Each unit gets one new revision with who found it, so that a record
+ * made before keeps its parts as they were.
+ *
+ * @param taken the facts that came in now
+ * @param all every fact of their log, for the answers about its clocks
+ */
+export async function applyParts(
+  tx: Db,
+  who: { shopId: string; personId: string },
+  taken: readonly AnyFact[],
+  all: readonly AnyFact[],
+): Promise<void> {
+  const found = taken.filter((fact): fact is PartFact & AnyFact => fact.kind === 'part');
+  if (found.length === 0) return;
+  const answers = clockAnswers(all);
+  const ids = [...new Set(found.map(({ at }) => at.unitId.toLowerCase()))];
+  const rows = await tx
+    .select()
+    .from(units)
+    .where(and(eq(units.shopId, who.shopId), inArray(units.id, ids)))
+    .orderBy(asc(units.id))
+    .for('no key update');
+  for (const row of rows) {
+    const draft = found
+      .filter(({ at }) => at.unitId.toLowerCase() === row.id)
+      .reduce((before, fact) => {
+        const { at, standing, number, thread, setPsi, fittedOn, note } = fact;
+        return withPart(before, {
+          partId: at.partId,
+          standing,
+          ...(number === undefined ? {} : { number }),
+          ...(thread === undefined ? {} : { thread }),
+          ...(setPsi === undefined ? {} : { setPsi }),
+          ...(fittedOn === undefined ? {} : { fittedOn }),
+          ...(note === undefined ? {} : { note }),
+          foundAtMs: Math.round(correctedMs(fact, answers.get(fact.lane))),
+        });
+      }, row.draft);
+    if (isDeepStrictEqual(draft, row.draft)) continue;
+    const changed = await tx
+      .update(units)
+      .set({ draft, revision: sql`${units.revision} + 1`, updatedAt: new Date() })
+      .where(and(eq(units.shopId, who.shopId), eq(units.id, row.id)))
+      .returning();
+    await keepRevisions(tx, who.personId, changed);
+  }
+}
