@@ -139,7 +139,15 @@ const views = [
     light: true,
     go: (page) => toSeals(page, 'Tractor 11'),
   },
-  { name: 'run-prepare-phone-dark', as: 'idris', go: (page) => toPrepare(page, 'Gritter 18') },
+  {
+    name: 'parts-phone-dark',
+    as: 'idris',
+    go: async (page) => {
+      await toUnit(page, 'Gritter 12');
+      await page.getByRole('link', { name: /^Parts: / }).click();
+      await page.getByRole('list', { name: 'Parts' }).waitFor();
+    },
+  },
   {
     name: 'run-cut-out-phone-light',
     as: 'idris',
