@@ -62,7 +62,7 @@ export { usualLooks } from './standards/usualLooks';
 export { glossary, type Term, type TermGroup } from './words/glossary';
 export { verdictWords } from './reading/verdictWords';
 export { ladderMarks } from './run/ladderMarks';
-export { partListOf, partTitle, withPart, type ListedPart } from './rig/partList';
+export { partListOf, partTitle, recordsThatHold, withPart, type ListedPart } from './rig/partList';
 export { admit } from './run/admit';
 export { isOvertaken } from './run/runLog';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';

@@ -50,6 +50,19 @@ describe('the unit form', () => {
     expect(problems(filled({ clearancePercent: 'wide' })).clearancePercent).toBeDefined();
   });
 
+  it('keeps what was found of parts, but for what it now says otherwise', () => {
+    const parts = ['rear-relay', 'modulating-valve'].map((partId) => ({
+      partId,
+      standing: 'fitted' as const,
+      foundAtMs: 1_000,
+    }));
+    const start = { ...newUnitDraft('truck', 2015), number: '7', name: 'Tipper' };
+    const form = formOf({ ...start, parts, air: { modulatingValve: true } }, 'psi');
+    expect(draft(form).parts).toEqual(parts);
+    expect(draft({ ...form, modulatingValve: 'none' }).parts).toEqual(parts.slice(0, 1));
+    expect(draft(formOf(start, 'psi')).parts).toBeUndefined();
+  });
+
   it('takes bar and litres, and keeps psi and cubic inches', () => {
     const form = filled({ cutIn: '7,2', cutOut: '8.6' }, 'bar');
     expect(form.volumeUnit).toBe('L');

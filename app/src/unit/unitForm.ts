@@ -18,6 +18,7 @@ import {
   rounded,
   toPsi,
   fromPsi,
+  recordsThatHold,
 } from '@keen-bleed/core';
 
 /** Whether a part is there: as on most such units, where nobody has looked. */
@@ -239,12 +240,12 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
       ...given('warningMinPsi', form.makerWarningMin, psi),
     },
     gaugeChecks: form.gaugeChecks,
-    ...(form.parts.length > 0 ? { parts: form.parts } : {}),
     testEveryDays: number(form.testEveryDays),
   };
   const wrongShape = checkForm('unitDraft', candidate);
   if (wrongShape.length > 0) return { problems: wrongShape };
-  const draft = candidate as UnitDraft;
+  const parts = recordsThatHold({ ...(candidate as UnitDraft), parts: form.parts });
+  const draft = { ...candidate, ...(parts.length > 0 ? { parts } : {}) } as UnitDraft;
   const wrong = checkUnit(draft);
   return wrong.length > 0 ? { problems: wrong } : { draft };
 }

@@ -1,4 +1,4 @@
-import type { PartRecord, Unit, UnitDraft } from '@keen-bleed/contract';
+import type { PartRecord, PartStanding, Unit, UnitDraft } from '@keen-bleed/contract';
 import { partsOf, type Part } from './partsOf';
 
 /** A part in a unit's list, with what was found of it; null where it is as usual and nobody has confirmed it. */
@@ -59,3 +59,19 @@ export function withPart(draft: UnitDraft, found: PartRecord): UnitDraft {
         : { ...air, [OPTIONAL[found.partId]]: found.standing === 'fitted' },
   };
 }
+
+/** The standing that a detail of the air system says. */
+const said = (fitted: boolean | undefined): PartStanding =>
+  fitted === undefined ? 'not-known' : fitted ? 'fitted' : 'not-fitted';
+
+/**
+ * The records that the unit's own details still bear out: where somebody has filled in otherwise since, that is the
+ * newer word, and the part is not confirmed any more.
+ */
+export const recordsThatHold = ({
+  parts = [],
+  air,
+}: Pick<UnitDraft, 'parts' | 'air'>): PartRecord[] =>
+  parts.filter(
+    ({ partId, standing }) => !isOptional(partId) || said(air?.[OPTIONAL[partId]]) === standing,
+  );

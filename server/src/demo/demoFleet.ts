@@ -79,6 +79,7 @@ export const demoFleet: readonly DemoUnit[] = [
         { partId: 'rear-relay', setPsi: 4, thread: '3/8 NPT' },
         { partId: 'modulating-valve' },
       ]),
+      air: { modulatingValve: true },
       testEveryDays: 45,
     },
     // A service hose chafes through: nothing for a year and a half, then ever more.
