@@ -84,7 +84,7 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
           <Field label="Thread" value={thread} onChange={setThread} />
         </View>
       </View>
-      <View style={{ flexDirection: 'row', gap: space.step }}>
+      <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: space.step }}>
         <View style={{ flex: 1 }}>
           <Field
             label="Crack or set pressure"
