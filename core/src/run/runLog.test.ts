@@ -141,6 +141,15 @@ describe('a run that is taken over', () => {
     expect(ids(maren.log.state.setAside)).toEqual(ids([...late, skip, close]));
   });
 
+  it('is not opened again by a device that had not heard of its closing', () => {
+    const { paula, maren, over, own, late } = takenOver();
+    paula.hear([over, ...own]);
+    const back = paula.takeOver(110);
+    maren.hear(late);
+    maren.tell({ kind: 'close', how: 'incomplete', reason: 'No air' }, 90);
+    expect(maren.log.admit(back)?.code).toBe('log-closed');
+  });
+
   it('takes a note from anybody at any time, and nothing else once it is closed', () => {
     const { maren } = takenOver();
     maren.tell({ kind: 'close', how: 'incomplete', reason: 'No air' }, 90);

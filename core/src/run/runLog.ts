@@ -94,6 +94,9 @@ export function isOvertaken(
   return overtaken;
 }
 
-/** Whether a fact of a run is still taken once the run is closed: it would not change what the run came to. */
+/**
+ * Whether a fact of a run is still taken once the run is closed: it would not change what the run came to. Taking over
+ * would: by what it did not know it would open a closed run again, and with it take back a verdict.
+ */
 export const comesLate = (state: RunState, fact: RunFact): boolean =>
-  ALWAYS.has(fact.kind) || isOvertaken(state.takeOvers, fact);
+  ALWAYS.has(fact.kind) || (fact.kind !== 'take-over' && isOvertaken(state.takeOvers, fact));

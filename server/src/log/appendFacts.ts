@@ -66,11 +66,15 @@ function rightsOf(
   if (anyLogKind(stored.kind).writers === 'shop') return 'own';
   if (stored.personId === me.personId) return 'all';
   const lanes = new Set(sent.map(({ lane }) => lane.toLowerCase()));
-  const hasTaken = [...known, ...sent].some(
-    (fact) => fact.kind === 'take-over' && lanes.has(fact.lane.toLowerCase()),
-  );
+  const first = [...sent].sort((a, b) => a.seq - b.seq).find(({ kind }) => !isAnybodys(kind));
+  // It is said before anything is added, and in the lane that goes on.
+  const hasTaken =
+    known.some((fact) => fact.kind === 'take-over' && lanes.has(fact.lane.toLowerCase())) ||
+    (lanes.size === 1 && first?.kind === 'take-over');
   return me.role === 'lead' && hasTaken ? 'all' : 'others-alone';
 }
+
+const isAnybodys = (kind: string) => kind === 'note' || kind === 'clock';
 
 /** A lead may say what a wrong clock was worth where the one who opened it no longer can; a note is anybody's. */
 function requireNothingButNotes(stored: StoredLog, me: Me, sent: Sent): void {

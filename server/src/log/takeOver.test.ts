@@ -89,6 +89,26 @@ describe('taking a run over', () => {
     expect((answer.body as Refusal).message).toContain('take it over');
   });
 
+  it('is said before anything else in its lane, not after', async () => {
+    const { header, first } = await begun();
+    const after = laneOf([
+      [60, { kind: 'skip', stepId: 'cut-in', reason: 'x' }],
+      [5, { kind: 'take-over', knew: { [first[0]?.lane ?? '']: 2 } }],
+    ]);
+    await add(staff.lead, header, after).expect(403);
+    expect((await record(header)).facts).toHaveLength(2);
+  });
+
+  it('does not open a closed run again, whoever says so and whatever they knew', async () => {
+    const { header, first } = await begun();
+    await add(staff.lead, header, going(first, [stop])).expect(200);
+    const lane = first[0]?.lane ?? '';
+    const [back] = laneOf([[70, { kind: 'take-over', knew: {} }]], { lane });
+    const answer = await add(staff.technician, header, [{ ...back, seq: 3 } as RunFact]);
+    expect(answer.status).toBe(409);
+    expect((await record(header)).closedAtMs).toBe(STARTED_MS + 65_000);
+  });
+
   it('loses nothing of what the first device still sends, and counts none of it', async () => {
     const { header, first } = await begun();
     const late = wholeRun()

@@ -26,7 +26,8 @@ export function useHoldReadings(
     if (!isDue || !hasCome || !log) return;
     const read = readOver(log, atMs - EVERY_MS, atMs);
     if (!read) return;
-    void record({
+    // What a full device cannot keep is said at the next mark; the hold goes on by its lines.
+    record({
       kind: 'mark',
       stepId,
       key,
@@ -34,7 +35,7 @@ export function useHoldReadings(
       resolutionPsi: Math.round(read.resolutionPsi * 1000) / 1000,
       method: 'read',
       atMs,
-    });
+    }).catch(() => undefined);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each turn of the clock, whatever comes in meanwhile
   }, [isDue, hasCome, atMs]);
 }
