@@ -78,8 +78,21 @@ export {
   type Step,
 } from './log/run/step';
 export { RunExportSchema, type RunExport, type RunHeader, type RunMade } from './log/run/header';
-export { partStandings, type PartRecord, type PartStanding } from './part';
-export { type PartFact, type SeenFact, type VisitFact, type VisitNoteFact } from './log/visit/fact';
+export {
+  lineColours,
+  partStandings,
+  type LineRecord,
+  type PartRecord,
+  type PartStanding,
+} from './part';
+export {
+  type CheckFact,
+  type LineFact,
+  type PartFact,
+  type SeenFact,
+  type VisitFact,
+  type VisitNoteFact,
+} from './log/visit/fact';
 export { type VisitHeader, type VisitMade } from './log/visit/header';
 export { type Figure, type Finding, type LimitUsed, type Outcome } from './outcome';
 export { RigSchema, type CoupleRig, type Rig, type UncoupleRig } from './rig';

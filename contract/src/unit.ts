@@ -1,6 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { chamberTypes, pressureUnits, tankRoles, unitKinds } from './choices';
-import { PartRecordSchema } from './part';
+import { LineRecordSchema, PartRecordSchema } from './part';
 import { AtMs, Line, Uuid } from './primitives';
 
 const closed = { additionalProperties: false } as const;
@@ -182,6 +182,8 @@ const unitFields = {
   air: Type.Optional(AirDetailsSchema),
   /** Parts that somebody looked at; all others are as is usual, and not confirmed. */
   parts: Type.Optional(Type.Array(PartRecordSchema, { maxItems: 120, title: 'Parts' })),
+  /** Lines that somebody looked at: where their ends are, where that is not the usual. */
+  lines: Type.Optional(Type.Array(LineRecordSchema, { maxItems: 160, title: 'Lines' })),
   gauge: GaugeSchema,
   makerLimits: MakerLimitsSchema,
   gaugeChecks: Type.Array(GaugeCheckSchema, { maxItems: 6, title: 'Gauge checks' }),

@@ -62,7 +62,29 @@ export { usualLooks } from './standards/usualLooks';
 export { glossary, type Term, type TermGroup } from './words/glossary';
 export { verdictWords } from './reading/verdictWords';
 export { ladderMarks } from './run/ladderMarks';
-export { partListOf, partTitle, recordsThatHold, withPart, type ListedPart } from './rig/partList';
+export {
+  lineRecordOf,
+  partListOf,
+  partRecordOf,
+  partTitle,
+  recordsThatHold,
+  unlookedParts,
+  withLine,
+  withPart,
+  type ListedPart,
+} from './rig/partList';
+export type {
+  LineCircuit,
+  PartPlace,
+  PlumbedLine,
+  PlumbedPart,
+  Plumbing,
+  PlumbingProblem,
+  PortAt,
+} from './rig/plumbing/plumbing';
+export { plumbingOf } from './rig/plumbing/plumbingOf';
+export { portsOf, portTitle, type Port } from './rig/plumbing/ports';
+export { variantsOf, type Variant } from './rig/plumbing/variants';
 export { admit } from './run/admit';
 export { isOvertaken } from './run/runLog';
 export { nextDue, SOON_DAYS, type Due } from './procedure/nextDue';
@@ -107,7 +129,12 @@ export { runMade } from './log/kinds/run/runMade';
 export { checkAsked } from './log/kinds/run/checkAsked';
 export { stateOfRun } from './run/stateOfRun';
 export { RunWalk, type Did, type Hands } from './log/kinds/run/runWalk';
-export { VISIT_VERSION, visitKind, type VisitState } from './log/kinds/visit/visitKind';
+export {
+  VISIT_VERSION,
+  visitKind,
+  type VisitEntry,
+  type VisitState,
+} from './log/kinds/visit/visitKind';
 export { partsOf, type Part, type PartRole } from './rig/partsOf';
 export { unitsOfHeader } from './log/unitsOfHeader';
 export { CLOCK_SAID_FROM_MS, sayClockAhead } from './facts/sayClock';

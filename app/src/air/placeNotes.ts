@@ -100,6 +100,12 @@ export const placeNotes: Readonly<Record<PlaceKind, PlaceNote>> = {
   'towed load control': asked,
   'towed delivery': delivery,
   'towed spring line': springs,
+  'accessory line': {
+    does: 'Feeds suspension, horn and the like, behind a valve that keeps the brakes their air.',
+    tests: 'static hold',
+  },
+  accessory: { does: 'Worked by air behind the accessory take-off.', tests: 'static hold' },
+  'loose end': { does: 'A port that no line reaches.', tests: 'nothing: look where its line is' },
   'rear supply': supplyToTowed,
   'rear service': serviceToTowed,
 };

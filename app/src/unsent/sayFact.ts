@@ -33,6 +33,10 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
       return `The end of the hold${step}`;
     case 'part':
       return `How “${fact.at.partId}” is`;
+    case 'line':
+      return `How the line “${fact.at.lineId}” runs`;
+    case 'check':
+      return `The check “${fact.title}”: ${fact.said}`;
     case 'take-over':
       return 'Taking the run over';
     case 'about':

@@ -1,5 +1,5 @@
-import type { SeenFact, Unit, VisitNoteFact } from '@keen-bleed/contract';
-import { clockAnswers, correctedMs, partTitle, unitTitle } from '@keen-bleed/core';
+import type { Unit } from '@keen-bleed/contract';
+import { clockAnswers, correctedMs, partTitle, unitTitle, type VisitEntry } from '@keen-bleed/core';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { sayMinute } from '../data/when';
@@ -13,7 +13,7 @@ import { Txt } from '../ui/Txt';
 import { VerdictShape } from '../ui/VerdictSign';
 import type { LiveVisit } from './VisitScreen';
 
-type Entry = VisitNoteFact | SeenFact;
+type Entry = VisitEntry;
 
 /** How a thing is, in the words and shapes of verdicts. */
 const standings = {
@@ -31,10 +31,14 @@ export function partWords(at: Entry['at'], units: readonly Unit[]): string | nul
   return units.length > 1 ? `${part ?? at.partId}, ${unitTitle(unit)}` : (part ?? at.partId);
 }
 
+/** What an entry says. */
+export const entryWords = (entry: Entry): string =>
+  entry.kind === 'check' ? [entry.said, entry.note].filter(Boolean).join('. ') : entry.text;
+
 interface VisitEntriesProps {
   visit: LiveVisit;
   /** Null where nothing can be put right any more. */
-  onCorrect: ((entry: Entry) => void) | null;
+  onCorrect: ((entry: Exclude<Entry, { kind: 'check' }>) => void) | null;
   onTakeBack: (factId: string) => void;
 }
 
@@ -64,24 +68,28 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
               <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}>
                 {standing ? <VerdictShape verdict={standing.shape} /> : null}
                 <Txt as="bodyBold" style={{ flexShrink: 1 }}>
-                  {[part, standing?.word].filter(Boolean).join(' · ') || 'Note'}
+                  {entry.kind === 'check'
+                    ? [part, entry.title].filter(Boolean).join(' · ')
+                    : [part, standing?.word].filter(Boolean).join(' · ') || 'Note'}
                 </Txt>
               </View>
-              <Txt>{entry.text}</Txt>
+              <Txt>{entryWords(entry)}</Txt>
               <Txt as="small" tone="quiet">
                 {`${isMine ? me.name : (writers[entry.lane] ?? 'somebody')}, ${sayMinute(correctedMs(entry, answers.get(entry.lane)))}`}
               </Txt>
               {isMine && onCorrect ? (
                 <View style={{ flexDirection: 'row', gap: space.near, marginLeft: -space.near }}>
-                  <Button
-                    title="Correct"
-                    label={`Correct: ${entry.text}`}
-                    manner="quiet"
-                    onPress={() => onCorrect(entry)}
-                  />
+                  {entry.kind === 'check' ? null : (
+                    <Button
+                      title="Correct"
+                      label={`Correct: ${entryWords(entry)}`}
+                      manner="quiet"
+                      onPress={() => onCorrect(entry)}
+                    />
+                  )}
                   <Button
                     title="Take back"
-                    label={`Take back: ${entry.text}`}
+                    label={`Take back: ${entryWords(entry)}`}
                     manner="quiet"
                     onPress={() => onTakeBack(entry.id)}
                   />

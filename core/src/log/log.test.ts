@@ -6,7 +6,7 @@ import { correctedMs, isTimeUnsure, unsureLanes } from '../facts/factTimes';
 import { FoldedLog, MOST_FACTS } from './foldedLog';
 import { inOrder } from '../facts/factOrder';
 import { runKind } from './kinds/run/runKind';
-import { visitKind } from './kinds/visit/visitKind';
+import { visitKind, type VisitEntry } from './kinds/visit/visitKind';
 
 const id = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const laneA = id(1001);
@@ -28,6 +28,8 @@ const header: VisitHeader = {
 const note = (n: number, lane: string, seq: number, atMs: number, offsetMs: number | null = 0) =>
   ({ id: id(n), lane, seq, atMs, offsetMs, v: 1, kind: 'note', at: null, text: `n${n}` }) as const;
 const visit = (facts: readonly VisitFact[] = []) => new FoldedLog(visitKind, header, facts);
+
+const sayEntry = (entry: VisitEntry) => (entry.kind === 'check' ? entry.said : entry.text);
 
 describe('the order of facts', () => {
   it('is by what the server’s clock would have said, whichever clock was wrong', () => {
@@ -155,7 +157,7 @@ describe('a visit', () => {
 
   it('holds what several people wrote, whoever sent first', () => {
     const log = visit([seen(2, laneB, 1), note(1, laneA, 1, startMs)]);
-    expect(log.state.entries.map(({ text }) => text)).toEqual(['n1', 'Hiss at the exhaust']);
+    expect(log.state.entries.map(sayEntry)).toEqual(['n1', 'Hiss at the exhaust']);
     expect(visitKind.summary(header, log.state)).toMatchObject({
       verdict: null,
       headline: '1 thing is not right: Hiss at the exhaust',
@@ -180,7 +182,7 @@ describe('a visit', () => {
       note(3, laneA, 2, startMs + 3_000),
       { ...note(4, laneA, 3, startMs + 4_000), kind: 'retract', target: id(3) } as never,
     ]);
-    expect(log.state.entries.map(({ text }) => text)).toEqual(['Hiss, released']);
+    expect(log.state.entries.map(sayEntry)).toEqual(['Hiss, released']);
   });
 
   it('still takes what was written by somebody who had not heard of its closing', () => {

@@ -1,5 +1,13 @@
-import type { PartRecord, PartStanding, Unit, UnitDraft } from '@keen-bleed/contract';
-import { partsOf, type Part } from './partsOf';
+import type {
+  LineFact,
+  LineRecord,
+  PartFact,
+  PartRecord,
+  PartStanding,
+  Unit,
+  UnitDraft,
+} from '@keen-bleed/contract';
+import { optionalParts, partsOf, type Part } from './partsOf';
 
 /** A part in a unit's list, with what was found of it; null where it is as usual and nobody has confirmed it. */
 export interface ListedPart extends Part {
@@ -15,27 +23,36 @@ const OPTIONAL = {
 const isOptional = (partId: string): partId is keyof typeof OPTIONAL => partId in OPTIONAL;
 
 /**
- * Every part a unit may have, in the order of {@link partsOf}: the usual ones, those that were found not to be there,
- * and for each what was found.
+ * Every part a unit has or may have, in the order of {@link partsOf}: the usual ones, those that were found not to be
+ * there, those that only some units have once they were looked for; and for each what was found. An axle's chambers are
+ * listed by wheel.
  */
 export function partListOf(unit: Pick<Unit, keyof UnitDraft>): ListedPart[] {
   const records = new Map((unit.parts ?? []).map((record) => [record.partId, record]));
   // What is not fitted is in no network, and stays in the list to be found after all.
   const usual = new Set(partsOf(unit).map(({ id }) => id));
-  return partsOf(withAll(unit))
-    .filter(({ id }) => usual.has(id) || records.has(id))
+  return everyPart(unit)
+    .filter(({ id, role }) => records.has(id) || (usual.has(id) && role !== 'chambers'))
     .map((part) => ({ ...part, record: records.get(part.id) ?? null }));
+}
+
+/** Parts that such a unit may have beside the usual ones, and that nobody has looked for yet. */
+export function unlookedParts(unit: Pick<Unit, keyof UnitDraft>): ListedPart[] {
+  const listed = new Set(partListOf(unit).map(({ id }) => id));
+  return everyPart(unit)
+    .filter(({ id, role }) => !listed.has(id) && role !== 'chambers')
+    .map((part) => ({ ...part, record: null }));
 }
 
 /** What a part of a unit is called, fitted or not; null where such a unit never has it. */
 export function partTitle(unit: Pick<Unit, keyof UnitDraft>, partId: string): string | null {
-  return partsOf(withAll(unit)).find(({ id }) => id === partId)?.title ?? null;
+  return everyPart(unit).find(({ id }) => id === partId)?.title ?? null;
 }
 
-const withAll = (unit: Pick<Unit, keyof UnitDraft>) => ({
-  ...unit,
-  air: { ...unit.air, modulatingValve: true, antiCompounding: true },
-});
+const everyPart = (unit: Pick<Unit, keyof UnitDraft>): Part[] => [
+  ...partsOf({ ...unit, air: { ...unit.air, modulatingValve: true, antiCompounding: true } }),
+  ...optionalParts(unit),
+];
 
 /**
  * The unit with a part as it was found. What was found earlier than what is known changes nothing: it comes late from a
@@ -60,6 +77,14 @@ export function withPart(draft: UnitDraft, found: PartRecord): UnitDraft {
   };
 }
 
+/** The unit with a line as it was found; what was found earlier than what is known changes nothing. */
+export function withLine(draft: UnitDraft, found: LineRecord): UnitDraft {
+  const lines = draft.lines ?? [];
+  const known = lines.find(({ lineId }) => lineId === found.lineId);
+  if (known && known.foundAtMs > found.foundAtMs) return draft;
+  return { ...draft, lines: [...lines.filter(({ lineId }) => lineId !== found.lineId), found] };
+}
+
 /** The standing that a detail of the air system says. */
 const said = (fitted: boolean | undefined): PartStanding =>
   fitted === undefined ? 'not-known' : fitted ? 'fitted' : 'not-fitted';
@@ -75,3 +100,21 @@ export const recordsThatHold = ({
   parts.filter(
     ({ partId, standing }) => !isOptional(partId) || said(air?.[OPTIONAL[partId]]) === standing,
   );
+
+/** What a visit's fact says of a part, as it is kept with the unit. */
+export function partRecordOf(fact: PartFact, foundAtMs: number): PartRecord {
+  const { at, standing, number, thread, setPsi, fittedOn, note, variant, place } = fact;
+  const said = { number, thread, setPsi, fittedOn, note, variant, place };
+  return { partId: at.partId, standing, ...given(said), foundAtMs };
+}
+
+/** What a visit's fact says of a line, as it is kept with the unit. */
+export function lineRecordOf(fact: LineFact, foundAtMs: number): LineRecord {
+  const { at, standing, from, to, boreMm, colour, moves, note } = fact;
+  const said = { from, to, boreMm, colour, moves, note };
+  return { lineId: at.lineId, standing, ...given(said), foundAtMs };
+}
+
+type Given<T> = { [K in keyof T]?: NonNullable<T[K]> };
+const given = <T extends object>(said: T): Given<T> =>
+  Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined)) as Given<T>;

@@ -5,6 +5,7 @@ import { hasCompressor } from './hasCompressor';
 export type PartRole =
   | 'compressor'
   | 'governor'
+  | 'pre-cleaner'
   | 'dryer'
   | 'safety-valve'
   | 'tank'
@@ -14,12 +15,19 @@ export type PartRole =
   | 'foot-valve'
   | 'quick-release'
   | 'relay'
+  | 'relay-emergency'
   | 'park-relay'
   | 'load-sensing'
   | 'modulating-valve'
   | 'antilock-modulator'
+  /** Where accessories take their air, behind a valve that keeps the brakes theirs. */
   | 'accessory'
+  /** Something that is worked by air behind it. */
+  | 'consumer'
+  /** The chambers of one axle group together. */
   | 'chambers'
+  /** One wheel's chamber. */
+  | 'chamber'
   | 'park-control'
   | 'hand-brake-valve'
   | 'trailer-supply-control'
@@ -52,7 +60,7 @@ export function partsOf(unit: Described): readonly Part[] {
 
 const part = (id: string, role: PartRole, title: string): Part => ({ id, role, title });
 
-type Described = Pick<Unit, 'kind' | 'circuits' | 'ports' | 'chambers' | 'air'>;
+export type Described = Pick<Unit, 'kind' | 'circuits' | 'ports' | 'chambers' | 'air'>;
 
 function poweredParts({ kind, circuits, ports, chambers, air = {} }: Described): Part[] {
   const dual = circuits === 'dual';
@@ -80,24 +88,12 @@ function poweredParts({ kind, circuits, ports, chambers, air = {} }: Described):
     front.some((group) => group.loadSensing) &&
       part('front-load-sensing', 'load-sensing', 'Front load-sensing valve'),
     part('front-quick-release', 'quick-release', 'Front quick-release'),
-    ...front.map((_, i) =>
-      part(
-        `front-chambers${i === 0 ? '' : `-${i + 1}`}`,
-        'chambers',
-        `Front chambers${i === 0 ? '' : ` ${i + 1}`}`,
-      ),
-    ),
+    ...front.flatMap((group, i) => chamberParts('front-chambers', 'Front', group, i, front)),
     rear.some((group) => group.loadSensing) &&
       part('load-sensing', 'load-sensing', 'Rear load-sensing valve'),
     part('rear-control-line', 'line', 'Rear relay control line'),
     part('rear-relay', 'relay', 'Rear relay'),
-    ...rear.map((_, i) =>
-      part(
-        `rear-chambers${i === 0 ? '' : `-${i + 1}`}`,
-        'chambers',
-        `Rear chambers${i === 0 ? '' : ` ${i + 1}`}`,
-      ),
-    ),
+    ...rear.flatMap((group, i) => chamberParts('rear-chambers', 'Rear', group, i, rear)),
     sprung && numbered && part('hand-brake-valve', 'hand-brake-valve', 'Hand brake valve'),
     sprung && !numbered && part('park-control', 'park-control', 'Park control'),
     sprung && part('park-line', 'line', 'Park line'),
@@ -138,11 +134,86 @@ function switchParts(air: NonNullable<Unit['air']>, dual: boolean): Part[] {
 }
 
 /** Steering axles have no springs; a vehicle with no springs at all has its first group in front. */
-function axlesOf(chambers: Unit['chambers']): { front: Unit['chambers']; rear: Unit['chambers'] } {
+export function axlesOf(chambers: Unit['chambers']): {
+  front: Unit['chambers'];
+  rear: Unit['chambers'];
+} {
   const sprung = chambers.filter((group) => group.springBrake);
   const plain = chambers.filter((group) => !group.springBrake);
   if (sprung.length > 0) return { front: plain, rear: sprung };
   return { front: plain.slice(0, 1), rear: plain.slice(1) };
+}
+
+/** A group's id: the first of an end has no number. */
+export const groupId = (of: string, group: number): string =>
+  `${of}${group === 0 ? '' : `-${group + 1}`}`;
+
+/** A wheel of an axle group: `axle` counts the axles of that end, from the front. */
+export interface Wheel {
+  id: string;
+  axle: number;
+  side: 'left' | 'right';
+}
+
+/** The wheels of one group, left and right of each axle; an odd one out stands on the left. */
+export function wheelsOf(of: string, groups: Unit['chambers'], group: number): Wheel[] {
+  const axlesOfGroup = (at: number) => Math.ceil((groups[at]?.count ?? 0) / 2);
+  const before = Array.from({ length: group }, (_, at) => axlesOfGroup(at)).reduce(
+    (a, b) => a + b,
+    0,
+  );
+  const count = groups[group]?.count ?? 0;
+  return Array.from({ length: count }, (_, n): Wheel => {
+    const side = n % 2 === 0 ? 'left' : 'right';
+    const inGroup = Math.floor(n / 2);
+    return { id: `${groupId(of, group)}.${inGroup + 1}-${side}`, axle: before + inGroup, side };
+  });
+}
+
+/** An axle group's chambers as one, as faults and readings know them, and each wheel's. */
+function chamberParts(
+  of: string,
+  end: string,
+  { count }: Unit['chambers'][number],
+  group: number,
+  groups: Unit['chambers'],
+): Part[] {
+  const number = group === 0 ? '' : ` ${group + 1}`;
+  const axles = groups.reduce((sum, each) => sum + Math.ceil(each.count / 2), 0);
+  return [
+    part(
+      groupId(of, group),
+      'chambers',
+      end === '' ? `Chambers${number}` : `${end} chambers${number}`,
+    ),
+    ...(count > 0 ? wheelsOf(of, groups, group) : []).map(({ id, axle, side }) => {
+      const at = [end.toLowerCase(), axles > 1 ? `axle ${axle + 1}` : '', side]
+        .filter(Boolean)
+        .join(' ');
+      return part(id, 'chamber', `${at.charAt(0).toUpperCase()}${at.slice(1)} chamber`);
+    }),
+  ];
+}
+
+/** Parts that only some units have: they are in the air once somebody has found them. */
+export function optionalParts({ kind }: Pick<Described, 'kind'>): readonly Part[] {
+  const consumer = (id: string, title: string) => part(id, 'consumer', title);
+  if (!hasCompressor(kind)) {
+    return [
+      consumer('suspension', 'Levelling valve and suspension'),
+      consumer('tyre-inflation', 'Tyre inflation, behind its cock and regulator'),
+    ];
+  }
+  return [
+    part('pre-cleaner', 'pre-cleaner', 'Pre-cleaner'),
+    consumer('suspension', 'Levelling valve and suspension'),
+    consumer('horn', 'Air horn'),
+    consumer('wiper', 'Air wiper'),
+    consumer('seat', 'Air seat'),
+    ...(kind === 'bus' ? [consumer('door', 'Door')] : []),
+    consumer('tyre-inflation', 'Tyre inflation, behind its cock and regulator'),
+    consumer('auxiliary-compressor', 'Auxiliary compressor, behind its check'),
+  ];
 }
 
 /** What a truck or tractor works a trailer with. */
@@ -179,14 +250,10 @@ function towedParts({ chambers }: Described): Part[] {
     part('tank-check', 'check-valve', 'Tank check'),
     chambers.some((group) => group.loadSensing) &&
       part('load-sensing', 'load-sensing', 'Load-sensing valve'),
-    part('relay', 'relay', sprung ? 'Relay' : 'Relay-emergency valve'),
-    ...chambers.map((_, i) =>
-      part(
-        `chambers${i === 0 ? '' : `-${i + 1}`}`,
-        'chambers',
-        `Chambers${i === 0 ? '' : ` ${i + 1}`}`,
-      ),
-    ),
+    sprung
+      ? part('relay', 'relay', 'Relay')
+      : part('relay', 'relay-emergency', 'Relay-emergency valve'),
+    ...chambers.flatMap((group, i) => chamberParts('chambers', '', group, i, chambers)),
     sprung && part('spring-line', 'line', 'Spring line'),
     part('antilock', 'antilock-modulator', 'Antilock modulator'),
     part('supply-cock', 'cock', 'Supply cock'),

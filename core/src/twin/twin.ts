@@ -79,7 +79,9 @@ export class Twin {
     }: TwinSite = {},
   ) {
     const network = airOf(rig, { load, sides, shopAir });
-    this.places = byId(network.nodes);
+    const places = byId(network.nodes);
+    for (const [alias, id] of network.aliases) places.set(alias, places.get(id)!);
+    this.places = places;
     this.ways = byId(network.elements);
     this.latches = byId(network.latches);
     const system = new AirSystem(network);

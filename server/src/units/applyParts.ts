@@ -1,5 +1,12 @@
-import type { AnyFact, PartFact } from '@keen-bleed/contract';
-import { clockAnswers, correctedMs, withPart } from '@keen-bleed/core';
+import type { AnyFact, LineFact, PartFact } from '@keen-bleed/contract';
+import {
+  clockAnswers,
+  correctedMs,
+  lineRecordOf,
+  partRecordOf,
+  withLine,
+  withPart,
+} from '@keen-bleed/core';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../db/database';
@@ -19,7 +26,9 @@ export async function applyParts(
   taken: readonly AnyFact[],
   all: readonly AnyFact[],
 ): Promise<void> {
-  const found = taken.filter((fact): fact is PartFact & AnyFact => fact.kind === 'part');
+  const found = taken.filter(
+    (fact): fact is (PartFact | LineFact) & AnyFact => fact.kind === 'part' || fact.kind === 'line',
+  );
   if (found.length === 0) return;
   const answers = clockAnswers(all);
   const ids = [...new Set(found.map(({ at }) => at.unitId.toLowerCase()))];
@@ -33,17 +42,10 @@ export async function applyParts(
     const draft = found
       .filter(({ at }) => at.unitId.toLowerCase() === row.id)
       .reduce((before, fact) => {
-        const { at, standing, number, thread, setPsi, fittedOn, note } = fact;
-        return withPart(before, {
-          partId: at.partId,
-          standing,
-          ...(number === undefined ? {} : { number }),
-          ...(thread === undefined ? {} : { thread }),
-          ...(setPsi === undefined ? {} : { setPsi }),
-          ...(fittedOn === undefined ? {} : { fittedOn }),
-          ...(note === undefined ? {} : { note }),
-          foundAtMs: Math.round(correctedMs(fact, answers.get(fact.lane))),
-        });
+        const foundAtMs = Math.round(correctedMs(fact, answers.get(fact.lane)));
+        return fact.kind === 'part'
+          ? withPart(before, partRecordOf(fact, foundAtMs))
+          : withLine(before, lineRecordOf(fact, foundAtMs));
       }, row.draft);
     if (isDeepStrictEqual(draft, row.draft)) continue;
     const changed = await tx

@@ -2,7 +2,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { findingStandings, type FindingStanding } from '../../choices';
 import { Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
-import { PartId, partFields } from '../../part';
+import { lineFields, PartId, partFields } from '../../part';
 
 /** Pictures that go with a fact; each is sent before the fact that names it. */
 const Photos = Type.Optional(
@@ -34,18 +34,77 @@ const Seen = factOf('seen', {
   supersedes: Type.Optional(Uuid('Corrected fact')),
 });
 /** How a part is where it sits: whether it is fitted, and what a replacement has to match. */
-const PartFound = factOf('part', { at: AtPart, ...partFields });
+const PartFound = factOf('part', { at: AtPart, ...partFields, photos: Photos });
+/** How a line was found, from port to port. */
+const LineFound = factOf('line', {
+  at: Type.Object(
+    { unitId: Uuid('Unit'), lineId: PartId('Line') },
+    { additionalProperties: false, title: 'Line' },
+  ),
+  ...lineFields,
+});
+/** What was found, in the shape its check asks for; pressures psi, times seconds, points psi against psi. */
+const Answer = Type.Union(
+  [
+    Type.Object(
+      { kind: Type.Literal('grade'), grade: PartId('Grade') },
+      { additionalProperties: false, title: 'Grade' },
+    ),
+    Type.Object(
+      { kind: Type.Literal('choice'), choice: PartId('Choice') },
+      { additionalProperties: false, title: 'Choice' },
+    ),
+    Type.Object(
+      {
+        kind: Type.Literal('number'),
+        value: Type.Number({ minimum: 0, maximum: 2_000, title: 'Reading' }),
+      },
+      { additionalProperties: false, title: 'Number' },
+    ),
+    Type.Object(
+      {
+        kind: Type.Literal('points'),
+        points: Type.Array(
+          Type.Tuple([
+            Type.Number({ minimum: 0, maximum: 300, title: 'In' }),
+            Type.Number({ minimum: 0, maximum: 300, title: 'Out' }),
+          ]),
+          { minItems: 1, maxItems: 60, title: 'Points' },
+        ),
+      },
+      { additionalProperties: false, title: 'Points' },
+    ),
+  ],
+  { title: 'What was found' },
+);
+/** A check of the catalogue that was done, and what it gave. */
+const Checked = factOf('check', {
+  at: AtPart,
+  /** The check's id in the catalogue of the rig, and its title as it was shown: catalogues change. */
+  checkId: Type.String({ minLength: 3, maxLength: 160, title: 'Check' }),
+  title: Line('Check', 160),
+  answer: Answer,
+  /** The answer in words, as whoever gave it saw it. */
+  said: Line('What was found', 200),
+  note: Type.Optional(Line('Note', 200)),
+  photos: Photos,
+  supersedes: Type.Optional(Uuid('Corrected fact')),
+});
 const Close = factOf('close', {});
 
 export type VisitNoteFact = Static<typeof Note>;
 export type SeenFact = Static<typeof Seen>;
 export type PartFact = Static<typeof PartFound>;
+export type LineFact = Static<typeof LineFound>;
+export type CheckFact = Static<typeof Checked>;
 
 /** One fact of a visit. */
 export type VisitFact =
   | VisitNoteFact
   | SeenFact
   | PartFact
+  | LineFact
+  | CheckFact
   | Static<typeof Close>
   | Static<typeof Retract>
   | Static<typeof ClockAnswer>;
@@ -54,5 +113,5 @@ export const VisitFactSchema = Type.Unsafe<VisitFact>({
   type: 'object',
   title: 'Visit fact',
   discriminator: { propertyName: 'kind' },
-  oneOf: [Note, Seen, PartFound, Close, Retract, ClockAnswer],
+  oneOf: [Note, Seen, PartFound, LineFound, Checked, Close, Retract, ClockAnswer],
 });

@@ -21,8 +21,8 @@ export function circuitFaults(twin: Twin): Fault[] {
     }),
     ...footValveFaults(twin),
     ...relayFaults(twin, 'rear relay', 'rear relay'),
-    ...wheelFaults(twin, 'rear left', 'rear left'),
-    ...wheelFaults(twin, 'front left', 'front left'),
+    ...leftWheels(twin, 'rear').flatMap((at) => wheelFaults(twin, at, at)),
+    ...leftWheels(twin, 'front').flatMap((at) => wheelFaults(twin, at, at)),
     modulatorLeak('rear modulator: exhaust', 'rear antilock modulator'),
     modulatorLeak('front modulator: exhaust', 'front antilock modulator'),
     ...(twin.hasWay('rear control line')
@@ -55,6 +55,15 @@ export function circuitFaults(twin: Twin): Fault[] {
     ...doubleCheckFaults(twin),
   ];
 }
+
+/** Where the left wheels of each axle group of an end are, such as `rear left` and `rear 2 left`. */
+const leftWheels = ({ system }: Twin, end: 'front' | 'rear'): string[] =>
+  system.network.nodes
+    .filter(
+      ({ id, kind, unit }) =>
+        kind === 'service chamber' && unit === 0 && id.startsWith(end) && id.endsWith('left'),
+    )
+    .map(({ id }) => id);
 
 function tankFaults(twin: Twin, circuit: 'primary' | 'secondary'): Fault[] {
   const part = `${circuit} tank`;

@@ -34,8 +34,18 @@ export function faultsOf(rig: RigUnderTest, outsideC = 20): Fault[] {
         ...trailerControlFaults(twin),
       ]
     : [];
-  return [...powered, ...towed];
+  return [...powered, ...towed].filter((fault) => isOf(twin, fault));
 }
+
+/** Whether a rig has all that a fault changes: what is not fitted cannot fail. */
+const isOf = (twin: Twin, { at, does }: Fault): boolean =>
+  does.every((effect) => {
+    if ('place' in effect) return twin.hasPlace(effect.place);
+    if ('way' in effect) return twin.hasWay(effect.way);
+    if ('latch' in effect) return twin.hasLatch(effect.latch);
+    return true;
+  }) &&
+  (at === 'compressor' || twin.hasPlace(at) || twin.hasWay(at) || twin.hasLatch(at));
 
 /** Which part of which unit of the rig a fault is of. */
 export function partOf({ at }: Pick<Fault, 'at'>, twin: Twin): { unit: number; part: string } {

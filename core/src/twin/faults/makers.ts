@@ -28,7 +28,9 @@ export const leak = (place: string, told: Told, id = `leak: ${place}`): Fault =>
   fault(id, place, told, [{ does: 'leak', place, conductance: LOSS }]);
 
 /** What passes a seat of a way that does not close, as a share of the way's bore. */
-export const seatShare = (twin: Twin, way: string): Range => asShare(LOSS, twin.conductanceOf(way));
+export const seatShare = (twin: Twin, way: string): Range =>
+  // Of a way the rig does not have there is no fault either: it is sorted out with the others of such parts.
+  twin.hasWay(way) ? asShare(LOSS, twin.conductanceOf(way)) : LOSS;
 
 /** A seat that does not close. */
 export const seat = (twin: Twin, way: string, told: Told, id = `seat: ${way}`): Fault =>

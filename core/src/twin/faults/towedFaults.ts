@@ -33,7 +33,11 @@ export function towedFaults(unit: number, title: string, twin: Twin, freezes: bo
       hard: 2,
       prior: 4,
     }),
-    ...wheelFaults(twin, `${at}left`, `${title} left`),
+    ...twin.system.network.nodes
+      .filter(
+        ({ id, kind }) => kind === 'service chamber' && id.startsWith(at) && id.endsWith('left'),
+      )
+      .flatMap(({ id, role }) => wheelFaults(twin, id, `${title} ${role}`)),
     ...relayFaults(twin, `${at}relay`, `${title} relay`),
     modulatorLeak(`${at}modulator: exhaust`, `${title} antilock modulator`),
     shut(`${at}cock`, `${at}supply coupler`, {

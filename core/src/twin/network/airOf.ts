@@ -1,11 +1,15 @@
 import { hasCompressor } from '../../rig/hasCompressor';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
 import { NetworkBuilder, type Network } from './network';
+import type { Unit } from '@keen-bleed/contract';
+import { plumbingThatRuns } from '../../rig/plumbing/plumbingThatRuns';
+import { unitTitle } from '../../rig/unitTitle';
+import { AirBuild } from './airBuild';
 import type { Sides } from './chambers';
+import { poweredPlaces, poweredWays, type VehicleEnds } from './poweredAir';
+import { towedPlaces, towedWays } from './towedAir';
 import { shopAir } from './shopAir';
-import { trailer } from './trailer';
 import { meteringValve } from './valves';
-import { vehicle, type VehicleEnds } from './vehicle';
 
 /** Networks that were made: diagnosing a rig runs it many times over. */
 const made = new WeakMap<RigUnderTest, Map<string, Network>>();
@@ -42,7 +46,10 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
   let ends: VehicleEnds | null;
   let behind = towed;
   if (hasCompressor(unit.kind)) {
-    ends = vehicle(net, unit, { tows: towed.length > 0 || unit.kind === 'tractor', ...options });
+    const tows = towed.length > 0 || unit.kind === 'tractor';
+    const build = buildOf(net, unit, options, tows);
+    poweredPlaces(build);
+    ends = poweredWays(build, options);
   } else {
     net.startUnit(-1);
     const shop = shopAir(net);
@@ -65,10 +72,37 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
   for (const [n, each] of behind.entries()) {
     if (!ends) break;
     // A towed unit alone is the first of its rig.
-    ends = trailer(net, each, behind === towed ? n + 1 : n, ends, {
-      ...options,
-      isLast: n === behind.length - 1,
-    });
+    net.startUnit(behind === towed ? n + 1 : n, unitTitle(each));
+    const build = buildOf(net, each, options, true);
+    towedPlaces(build);
+    ends = towedWays(build, ends, { load: options.load, isLast: n === behind.length - 1 });
   }
   return net.build();
+}
+
+/** What only works a trailer: it is not in the air of a truck that tows nothing. */
+const FOR_A_TRAILER: ReadonlySet<string> = new Set([
+  'trailer-supply-control',
+  'trailer-control-valve',
+  'foot-double-check',
+  'hand-valve',
+  'hand-double-check',
+  'tractor-protection',
+  'trailer-supply-line',
+  'trailer-service-line',
+]);
+
+/**
+ * A unit's parts and lines, ready to be made air of. What was said of them may not hold together; the air is then that
+ * of the parts as they are with the usual lines, so that a unit can always be looked at.
+ */
+function buildOf(
+  net: NetworkBuilder,
+  unit: Unit,
+  options: Required<AirOptions>,
+  tows: boolean,
+): AirBuild {
+  const plumbing = plumbingThatRuns(unit);
+  const parts = plumbing.parts.filter(({ id }) => tows || !FOR_A_TRAILER.has(id));
+  return new AirBuild(net, unit, { ...plumbing, parts }, options);
 }

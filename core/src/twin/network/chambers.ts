@@ -18,38 +18,31 @@ const ratedLitres = (group: ChamberGroup): number =>
 /** Whether the chambers of an axle's two sides are places of their own, or one place with the air of both. */
 export type Sides = 'apart' | 'alike';
 
-/** Where the chambers of a group hang, and the sonic conductance of one side's service hose, dm³/(s·bar). */
-interface Axle {
+/** Where some chambers of a group hang, and the sonic conductance of their service hoses, dm³/(s·bar). */
+interface Hung {
   part: string;
   feed: number;
   springs: number | null;
   hose: number;
-  sides: Sides;
+  /** Their spring hoses, against those of one side. */
+  springHoseShare: number;
+  count: number;
 }
 
-/**
- * The chambers of one group, left and right, each side behind its own hoses. Where both are alike, what is called
- * left stands for both: half the places, and the same pressures as long as nothing is wrong on one side alone.
- */
+/** Some chambers of one group that hang on the same air, behind their hoses. */
 export function axle(
   net: NetworkBuilder,
-  name: string,
+  at: string,
   group: ChamberGroup,
-  { part, feed, springs, hose, sides }: Axle,
+  { part, feed, springs, hose, springHoseShare, count }: Hung,
 ): void {
-  const apart = sides === 'apart';
-  const share = apart ? 1 : 2;
-  for (const side of apart ? (['left', 'right'] as const) : (['left'] as const)) {
-    const at = name === '' ? side : `${name} ${side}`;
-    const count = (group.count / 2) * share;
-    const service = serviceChambers(net, at, part, group, count);
-    net.way(`${at} hose`, feed, service, hose * share, { part });
-    if (springs === null || !group.springBrake) continue;
-    const spring = springChambers(net, `${at} spring`, part, group, count);
-    net.way(`${at} spring hose`, springs, spring, SPRING_HOSE * share, { part });
-    // Shut in a sound one: the seal between spring and service side.
-    net.way(`${at} centre seal`, spring, service, 0, { does: 'seal', part });
-  }
+  const service = serviceChambers(net, at, part, group, count);
+  net.way(`${at} hose`, feed, service, hose, { part });
+  if (springs === null || !group.springBrake) return;
+  const spring = springChambers(net, `${at} spring`, part, group, count);
+  net.way(`${at} spring hose`, springs, spring, SPRING_HOSE * springHoseShare, { part });
+  // Shut in a sound one: the seal between spring and service side.
+  net.way(`${at} centre seal`, spring, service, 0, { does: 'seal', part });
 }
 
 /** Service sides of some chambers as one place: the rods move between a return spring's pressure and the drums. */

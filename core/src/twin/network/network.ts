@@ -154,6 +154,8 @@ export interface Network {
   followers: readonly Follower[];
   compressor: Compressor | null;
   latches: readonly Latch[];
+  /** Other ids of places that a wrong line has made one. */
+  aliases: readonly (readonly [alias: string, id: string])[];
 }
 
 /** What a double check's seats hold either way, Pa. */
@@ -194,6 +196,7 @@ export class NetworkBuilder {
   readonly elements: NetElement[] = [];
   readonly followers: Follower[] = [];
   readonly latches: Latch[] = [];
+  readonly aliases: (readonly [alias: string, id: string])[] = [];
   compressor: Compressor | null = null;
   private on: OnUnit = { unit: 0, towed: null };
 
@@ -229,6 +232,13 @@ export class NetworkBuilder {
       ...options,
     });
     return this.nodes.length - 1;
+  }
+
+  /** Gives a place more room, and a second name it is found by. */
+  enlarge(index: number, litres: number, alias: string): void {
+    const node = this.nodes[index]!;
+    this.nodes[index] = { ...node, volumeM3: node.volumeM3 + litres / 1000 };
+    this.aliases.push([this.idOf(alias), node.id]);
   }
 
   /** Adds a way; `conductance` in dm³/(s·bar). */
@@ -328,8 +338,8 @@ export class NetworkBuilder {
   }
 
   build(): Network {
-    const { nodes, elements, followers, compressor, latches } = this;
-    return { nodes, elements, followers, compressor, latches };
+    const { nodes, elements, followers, compressor, latches, aliases } = this;
+    return { nodes, elements, followers, compressor, latches, aliases };
   }
 }
 

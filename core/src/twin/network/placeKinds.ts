@@ -52,6 +52,10 @@ export const placeKinds = {
   'towed delivery': { circuit: 'service', ports: '2' },
   // A trailer's springs hang on its supply, not on a relay with numbers of its own.
   'towed spring line': { circuit: 'park' },
+  'accessory line': { circuit: 'supply', ports: '2' },
+  accessory: { circuit: 'supply' },
+  // Where a line is missing, or ends at nothing.
+  'loose end': { circuit: 'supply' },
   'rear supply': { circuit: 'supply', ports: '1' },
   'rear service': { circuit: 'service', ports: '4' },
 } as const satisfies Record<string, PlaceInfo>;

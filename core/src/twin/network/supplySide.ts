@@ -1,8 +1,9 @@
 import type { Unit } from '@keen-bleed/contract';
 import { R_AIR } from '../../gas/orifice';
-import { OUTSIDE, type NetworkBuilder, type TankWall } from './network';
+import type { AirBuild } from './airBuild';
+import { OUTSIDE, type TankWall } from './network';
 import { litresFromIn3, pa } from './pascal';
-import type { PlaceKind } from './placeKinds';
+import { setPa } from './setPa';
 
 /** Swept by the usual compressor at each of its own turns, L, which are the engine's [trade: 0.3 to 0.45 each engine turn]. */
 export const USUAL_COMPRESSOR = { litresPerTurn: 0.32, perEngineTurn: 1, clearance: 0.05 } as const;
@@ -44,83 +45,113 @@ export function tankWall(litres: number): TankWall {
   };
 }
 
-/** A tank whose air may be warmer than outside. */
-export function tank(
-  net: NetworkBuilder,
-  role: string,
-  volumeIn3: number,
-  options: { part: string; kind?: PlaceKind },
-): number {
-  const litres = litresFromIn3(volumeIn3);
-  return net.node(role, litres, { wall: tankWall(litres), ...options });
-}
-
 /** Volume of the tanks of one role, in³. */
 export const volumeOf = (unit: Unit, role: Unit['tanks'][number]['role']): number =>
   unit.tanks.filter((each) => each.role === role).reduce((sum, each) => sum + each.volumeIn3, 0);
 
-/** What the supply side hands on. */
-export interface SupplyEnds {
-  supply: number;
-  dryer: number;
-  signal: number;
+/** A tank of a powered unit as the place that it is; the volumes of its role are those entered. */
+export function tankPlace(
+  build: AirBuild,
+  part: string,
+  role: Unit['tanks'][number]['role'],
+  usualIn3: number,
+): void {
+  if (!build.has(part)) return;
+  const litres = litresFromIn3(volumeOf(build.unit, role) || usualIn3);
+  build.own(part, 'air', { role: `${role} tank`, litres, wall: tankWall(litres), part });
 }
 
-/** Compressor, governor, dryer, supply tank with its safety valve. */
-export function supplySide(net: NetworkBuilder, unit: Unit): SupplyEnds {
-  const governor = unit.governor ?? { cutInPsi: 100, cutOutPsi: 125 };
-  const discharge = net.node('discharge line', 1, { warmerByK: WARM_BY_K, part: 'discharge-line' });
-  const dryer = net.node('dryer', 2, { warmerByK: WARM_BY_K, part: 'dryer' });
-  const supply = tank(net, 'supply tank', volumeOf(unit, 'supply') || 1400, {
-    part: 'supply-tank',
+/** Discharge line, dryer, supply tank, governor line. */
+export function supplyPlaces(build: AirBuild): void {
+  const warm = { warmerByK: WARM_BY_K };
+  build.own('discharge-line', 'in', {
+    role: 'discharge line',
+    litres: 1,
+    part: 'discharge-line',
+    ...warm,
   });
-  const signal = net.node('governor line', 0.05, { part: 'governor' });
+  if (build.has('dryer'))
+    build.own('dryer', 'in', { role: 'dryer', litres: 2, part: 'dryer', ...warm });
+  tankPlace(build, 'supply-tank', 'supply', 1400);
+  build.own('governor', 'signal', { role: 'governor line', litres: 0.05, part: 'governor' });
+}
+
+/** The compressor, unloaded at its own port, and the line it delivers into. */
+export function compressorWays(build: AirBuild): void {
+  const { net, unit } = build;
   const { compressorLPerTurn, compressorPerEngineTurn, compressorClearance } = unit.air ?? {};
   net.compressor = {
-    into: discharge,
+    into: build.at('compressor', 'delivery'),
     sweptM3: (compressorLPerTurn ?? USUAL_COMPRESSOR.litresPerTurn) / 1000,
     perEngineTurn: compressorPerEngineTurn ?? USUAL_COMPRESSOR.perEngineTurn,
     clearance: compressorClearance ?? USUAL_COMPRESSOR.clearance,
-    unloader: signal,
+    unloader: build.at('compressor', 'unloader'),
     unloadsAtPa: pa(35),
   };
-  net.way('discharge', discharge, dryer, 8, { part: 'discharge-line' });
-  net.check('dryer outlet check', dryer, supply, 7, { part: 'dryer' });
+  const [from, to] = [build.at('discharge-line', 'in'), build.at('discharge-line', 'out')];
+  net.way('discharge', from, to, 8, { part: 'discharge-line' });
+}
+
+/** The dryer's outlet check, and the valve that blows it off while it is told to. */
+export function dryerWays(build: AirBuild): void {
+  const { net } = build;
+  const dryer = build.at('dryer', 'in');
+  net.check('dryer outlet check', dryer, build.at('dryer', 'out'), 7, { part: 'dryer' });
   net.way('purge valve', dryer, OUTSIDE, 6, {
     does: 'exhaust',
     part: 'dryer',
-    openings: [{ on: [[signal, 1]], biasPa: -pa(45), bandPa: pa(10) }],
+    openings: [{ on: [[build.at('dryer', 'control'), 1]], biasPa: -pa(45), bandPa: pa(10) }],
   });
-  net.way('governor feed', supply, signal, 0.3, { part: 'governor' });
+}
+
+export function governorWays(build: AirBuild): void {
+  const { net, unit } = build;
+  const { cutInPsi, cutOutPsi } = unit.governor ?? { cutInPsi: 100, cutOutPsi: 125 };
+  const [sense, signal] = [build.at('governor', 'sense'), build.at('governor', 'signal')];
+  net.way('governor feed', sense, signal, 0.3, { part: 'governor' });
   net.way('governor exhaust', signal, OUTSIDE, 0.3, { does: 'exhaust', part: 'governor' });
-  net.way('safety valve', supply, OUTSIDE, 6, {
-    does: 'exhaust',
-    part: 'safety-valve',
-    openings: [{ on: [[supply, 1]], biasPa: -pa(SAFETY_OPENS_PSI), bandPa: pa(8) }],
-  });
   net.latch({
     id: 'governor',
     role: 'governor',
     part: 'governor',
-    node: supply,
-    lowPa: pa(governor.cutInPsi),
-    highPa: pa(governor.cutOutPsi),
+    node: sense,
+    lowPa: pa(cutInPsi),
+    highPa: pa(cutOutPsi),
     openHigh: ['governor feed'],
     openLow: ['governor exhaust'],
   });
-  return { supply, dryer, signal };
+}
+
+export function safetyValveWay(build: AirBuild): void {
+  const feels = build.at('safety-valve', 'in');
+  build.net.way('safety valve', feels, OUTSIDE, 6, {
+    does: 'exhaust',
+    part: 'safety-valve',
+    openings: [
+      { on: [[feels, 1]], biasPa: -setPa(build, 'safety-valve', SAFETY_OPENS_PSI), bandPa: pa(8) },
+    ],
+  });
+}
+
+/** A tank's drain, shut until a hand opens it. */
+export function drainWay(build: AirBuild, name: string): void {
+  const part = `${name}-drain`;
+  if (!build.has(part)) return;
+  build.net.way(`${name} drain`, build.at(part, 'in'), OUTSIDE, 4, { does: 'drain', part });
 }
 
 /** What sends dry air back through the dryer at cut-out: a volume of its own, or a service tank. */
-export function purgeAir(
-  net: NetworkBuilder,
-  unit: Unit,
-  { dryer, signal }: SupplyEnds,
-  serviceTank: number,
-): void {
+export function purgeAir(build: AirBuild): void {
+  const { net, unit } = build;
   const part = 'dryer';
-  const whileUnloaded = { on: [[signal, 1]], biasPa: -pa(35), bandPa: pa(10) } as const;
-  if (unit.air?.dryerPurge === 'service-tank') {
+  const dryer = build.at(part, 'in');
+  const whileUnloaded = {
+    on: [[build.at(part, 'control'), 1]],
+    biasPa: -pa(35),
+    bandPa: pa(10),
+  } as const;
+  if (build.part(part)?.variant === 'service-tank') {
+    const serviceTank = build.at(part, 'regeneration');
     const cutOutPsi = unit.governor?.cutOutPsi ?? 125;
     net.way('regeneration valve', serviceTank, dryer, 0.5, {
       part,

@@ -228,15 +228,17 @@ export function loadSensing(
   net: NetworkBuilder,
   name: string,
   part: string,
-  control: number,
-  delivery: number,
-  tank: number,
-  load: number,
+  {
+    control,
+    delivery,
+    supply,
+    load,
+  }: { control: number; delivery: number; supply: number; load: number },
 ): void {
   const ratio = EMPTY_SHARE + (1 - EMPTY_SHARE) * Math.min(1, Math.max(0, load));
   seats(net, name, part, {
     inlet: [
-      tank,
+      supply,
       delivery,
       8,
       [
@@ -260,6 +262,38 @@ export function loadSensing(
         ],
         biasPa: -LAP_PA,
         bandPa: SEAT_PA,
+      },
+    ],
+  });
+}
+
+/** One circuit of a four-circuit protection valve: opens at about 7 bar, shuts one that has fallen under about 4.5. */
+export function protectedBy(
+  net: NetworkBuilder,
+  name: string,
+  part: string,
+  supply: number,
+  circuit: number,
+): void {
+  net.way(name, supply, circuit, 3, {
+    does: 'check',
+    part,
+    openings: [
+      {
+        on: [
+          [supply, 1],
+          [circuit, -1],
+        ],
+        biasPa: -3_000,
+        bandPa: 6_000,
+      },
+      {
+        on: [
+          [supply, 0.65],
+          [circuit, 0.35],
+        ],
+        biasPa: -450_000,
+        bandPa: 20_000,
       },
     ],
   });

@@ -1,4 +1,4 @@
-import type { RigUnderTest } from '../../rig/rigUnderTest';
+import { unitsOf, type RigUnderTest } from '../../rig/rigUnderTest';
 import { hasCompressor } from '../../rig/hasCompressor';
 import { conductanceOf } from '../faults/scales';
 import { line, ratios, type GradedEffect } from '../graded';
@@ -31,6 +31,10 @@ const HOLD_OFF = { mean: 92, by: 3 } as const;
 const POP_OUT = { mean: 36, by: 4 } as const;
 const WARNING = { mean: 62, by: 3 } as const;
 const CRACK_BY = 0.5;
+/** Of a part that somebody looked for and could not tell, each figure is so many times less sure. */
+const NOT_KNOWN = { bore: 1.9, volume: 0.2, crack: 6, set: 2.5 } as const;
+/** What was read off a part holds within this, psi. */
+const READ_OFF_BY = 1.5;
 const CUT_OUT_BY = 3;
 const DIFFERENTIAL_BY = 2.5;
 
@@ -60,15 +64,31 @@ export function spreadOf(
   { byHistory = false, tanksEntered = true }: Known = {},
 ): Nuisance[] {
   const twin = new Twin(rig);
+  const known = standingOf(rig);
   return [
     ...(hasCompressor(rig.unit.kind) ? displacement(byHistory) : []),
-    ...bores(twin),
-    ...tanks(twin, tanksEntered ? TANK_ENTERED : TANK_GUESSED),
+    ...bores(twin, known),
+    ...tanks(twin, known, tanksEntered ? TANK_ENTERED : TANK_GUESSED),
     ...leaks(twin),
     ...strokes(twin),
-    ...setPoints(twin),
-    ...valves(twin),
+    ...setPoints(twin, known),
+    ...valves(twin, known),
   ];
+}
+
+/** How a part of the rig is known, by its unit's place in the rig and its id. */
+type Standing = (at: { unit: number; part: string | null }) => 'not known' | 'read off' | 'usual';
+
+/** A rig's parts by how they were found: what nobody has looked at is taken to be as usual. */
+function standingOf(rig: RigUnderTest): Standing {
+  const units = unitsOf(rig).map(
+    ({ parts = [] }) => new Map(parts.map((record) => [record.partId, record])),
+  );
+  return ({ unit, part }) => {
+    const record = units[unit]?.get(part ?? '');
+    if (record?.standing === 'not-known') return 'not known';
+    return record?.setPsi === undefined ? 'usual' : 'read off';
+  };
 }
 
 const displacement = (byHistory: boolean): Nuisance[] => [
@@ -84,10 +104,11 @@ const displacement = (byHistory: boolean): Nuisance[] => [
   },
 ];
 
-function bores({ system }: Twin): Nuisance[] {
-  const ways = system.network.elements
-    .filter(({ does, conductance }) => conductance > 0 && !NO_BORE.has(does))
-    .map(({ id }) => id);
+function bores({ system }: Twin, known: Standing): Nuisance[] {
+  const bored = system.network.elements.filter(
+    ({ does, conductance }) => conductance > 0 && !NO_BORE.has(does),
+  );
+  const ways = bored.map(({ id }) => id);
   const wider = (way: string, by: number): GradedEffect => ({
     does: 'bore',
     way,
@@ -95,21 +116,26 @@ function bores({ system }: Twin): Nuisance[] {
   });
   return [
     { id: 'bores', law: 'normal', does: ways.map((way) => wider(way, BORES_TOGETHER)) },
-    ...ways.map((way): Nuisance => ({
-      id: `bore: ${way}`,
+    ...bored.map((way): Nuisance => ({
+      id: `bore: ${way.id}`,
       law: 'normal',
-      does: [wider(way, BORE_EACH)],
+      does: [wider(way.id, known(way) === 'not known' ? NOT_KNOWN.bore : BORE_EACH)],
     })),
   ];
 }
 
-const tankPlaces = ({ system }: Twin): string[] =>
-  system.network.nodes
-    .filter(({ kind, unit }) => placeInfo(kind).isTank && unit >= 0)
-    .map(({ id }) => id);
+const tankNodes = ({ system }: Twin) =>
+  system.network.nodes.filter(({ kind, unit }) => placeInfo(kind).isTank && unit >= 0);
 
-function tanks(twin: Twin, entered: number): Nuisance[] {
+const tankPlaces = (twin: Twin): string[] => tankNodes(twin).map(({ id }) => id);
+
+function tanks(twin: Twin, known: Standing, usual: number): Nuisance[] {
   const places = tankPlaces(twin);
+  const unknown = new Set(
+    tankNodes(twin)
+      .filter((node) => known(node) === 'not known')
+      .map(({ id }) => id),
+  );
   return [
     {
       id: 'walls',
@@ -125,7 +151,13 @@ function tanks(twin: Twin, entered: number): Nuisance[] {
       {
         id: `volume: ${place}`,
         law: 'normal',
-        does: [{ does: 'volume', place, times: line(1, 1 + entered) }],
+        does: [
+          {
+            does: 'volume',
+            place,
+            times: line(1, 1 + (unknown.has(place) ? Math.max(usual, NOT_KNOWN.volume) : usual)),
+          },
+        ],
       },
       {
         id: `water: ${place}`,
@@ -176,12 +208,17 @@ function strokes({ system }: Twin): Nuisance[] {
   }));
 }
 
-function setPoints({ system }: Twin): Nuisance[] {
+function setPoints({ system }: Twin, known: Standing): Nuisance[] {
   const PSI = 6_894.757;
-  return system.network.latches.flatMap(({ id, role, lowPa, highPa }): Nuisance[] => {
+  return system.network.latches.flatMap((latch): Nuisance[] => {
+    const { id, role, lowPa, highPa } = latch;
+    const standing = known(latch);
+    const times = standing === 'not known' ? NOT_KNOWN.set : 1;
     const about = ({ mean, by }: { mean: number; by: number }) => {
+      // What was read off a part is where the twin has it.
+      if (standing === 'read off') return line(0, READ_OFF_BY);
       const at = mean - lowPa / PSI;
-      return line(at, at + by);
+      return line(at, at + by * times);
     };
     switch (role) {
       case 'knob':
@@ -212,15 +249,15 @@ function setPoints({ system }: Twin): Nuisance[] {
                   {
                     does: 'set',
                     latch: id,
-                    lowBy: line(0, CUT_OUT_BY),
-                    highBy: line(0, CUT_OUT_BY),
+                    lowBy: line(0, CUT_OUT_BY * times),
+                    highBy: line(0, CUT_OUT_BY * times),
                   },
                 ],
               },
               {
                 id: 'differential',
                 law: 'normal',
-                does: [{ does: 'set', latch: id, lowBy: line(0, -DIFFERENTIAL_BY) }],
+                does: [{ does: 'set', latch: id, lowBy: line(0, -DIFFERENTIAL_BY * times) }],
               },
             ]
           : [];
@@ -230,16 +267,23 @@ function setPoints({ system }: Twin): Nuisance[] {
   });
 }
 
-function valves(twin: Twin): Nuisance[] {
+function valves(twin: Twin, known: Standing): Nuisance[] {
   const found: Nuisance[] = twin.system.network.elements
     .filter(
       ({ does, valve, openings, to }) =>
         does === 'inlet' && valve !== null && to !== OUTSIDE && openings[1]?.on.length === 1,
     )
-    .map(({ id }) => ({
-      id: `crack: ${id}`,
+    .map((way) => ({
+      id: `crack: ${way.id}`,
       law: 'normal',
-      does: [{ does: 'shift', way: id, psi: line(0, CRACK_BY), opening: 1 }],
+      does: [
+        {
+          does: 'shift',
+          way: way.id,
+          psi: line(0, known(way) === 'not known' ? CRACK_BY * NOT_KNOWN.crack : CRACK_BY),
+          opening: 1,
+        },
+      ],
     }));
   if (twin.hasWay('modulating valve: exhaust')) {
     const off = HOLD_OFF.mean - HOLD_OFF_MOST_PSI;

@@ -3,17 +3,29 @@ import { rigTitle } from '../../../rig/rigTitle';
 import { standing } from '../../../facts/standing';
 import type { LogFold, LogKind, LogState, LogSummary } from '../../logKind';
 import { inOrder } from '../../../facts/factOrder';
-import { partListOf } from '../../../rig/partList';
-import type { FieldProblem, PartFact, SeenFact, VisitNoteFact } from '@keen-bleed/contract';
+import { partTitle } from '../../../rig/partList';
+import type {
+  CheckFact,
+  FieldProblem,
+  LineFact,
+  PartFact,
+  SeenFact,
+  VisitNoteFact,
+} from '@keen-bleed/contract';
 
 export const VISIT_VERSION = 1;
+
+/** What was noted, seen, or found by a check. */
+export type VisitEntry = VisitNoteFact | SeenFact | CheckFact;
 
 /** Where a visit stands: what was noted and seen, in order, as it stands after every correction. */
 export interface VisitState extends LogState {
   header: VisitHeader;
-  entries: readonly (VisitNoteFact | SeenFact)[];
+  entries: readonly VisitEntry[];
   /** How parts were found, the last that was said of each. */
   parts: readonly PartFact[];
+  /** How lines were found, the last that was said of each. */
+  lines: readonly LineFact[];
   /** Everything that may be taken back or corrected. */
   known: ReadonlyMap<string, VisitFact>;
 }
@@ -40,8 +52,17 @@ class VisitFold implements LogFold<VisitFact, VisitState> {
     const close = live.find((fact) => fact.kind === 'close');
     this.cached = {
       header: this.header,
-      entries: live.flatMap((fact) => (fact.kind === 'note' || fact.kind === 'seen' ? [fact] : [])),
-      parts: lastOfEach(live.flatMap((fact) => (fact.kind === 'part' ? [fact] : []))),
+      entries: live.flatMap((fact) =>
+        fact.kind === 'note' || fact.kind === 'seen' || fact.kind === 'check' ? [fact] : [],
+      ),
+      parts: lastOfEach(
+        live.flatMap((fact) => (fact.kind === 'part' ? [fact] : [])),
+        ({ at }) => `${at.unitId} ${at.partId}`,
+      ),
+      lines: lastOfEach(
+        live.flatMap((fact) => (fact.kind === 'line' ? [fact] : [])),
+        ({ at }) => `${at.unitId} ${at.lineId}`,
+      ),
       known: new Map(this.facts.map((fact) => [fact.id, fact])),
       closed: close ? { atMs: close.atMs } : null,
     };
@@ -49,9 +70,9 @@ class VisitFold implements LogFold<VisitFact, VisitState> {
   }
 }
 
-/** The last that was said of each part. */
-const lastOfEach = (found: readonly PartFact[]): PartFact[] => [
-  ...new Map(found.map((fact) => [`${fact.at.unitId} ${fact.at.partId}`, fact])).values(),
+/** The last that was said of each. */
+const lastOfEach = <F>(found: readonly F[], key: (fact: F) => string): F[] => [
+  ...new Map(found.map((fact) => [key(fact), fact])).values(),
 ];
 
 /**
@@ -71,18 +92,25 @@ export const visitKind: LogKind<VisitHeader, VisitFact, VisitState> = {
 };
 
 function admit({ header, known }: VisitState, fact: VisitFact): FieldProblem | null {
-  if (fact.kind === 'retract' && known.get(fact.target)?.kind === 'part') {
+  const target = fact.kind === 'retract' ? known.get(fact.target)?.kind : undefined;
+  if (target === 'part' || target === 'line') {
     return {
       field: 'target',
-      message: 'Say how the part is instead: that replaces what was said.',
+      message: `Say how the ${target} is instead: that replaces what was said.`,
     };
   }
-  if (fact.kind !== 'note' && fact.kind !== 'seen' && fact.kind !== 'part') return null;
+  if (fact.kind === 'line') {
+    return header.made.units.some(({ id }) => id === fact.at.unitId)
+      ? null
+      : { field: 'at.unitId', message: 'That unit is not part of this visit.' };
+  }
+  if (fact.kind !== 'note' && fact.kind !== 'seen' && fact.kind !== 'part' && fact.kind !== 'check')
+    return null;
   if (fact.at) {
     const { unitId, partId } = fact.at;
     const unit = header.made.units.find((each) => each.id === unitId);
     if (!unit) return { field: 'at.unitId', message: 'That unit is not part of this visit.' };
-    if (!partListOf(unit).some((part) => part.id === partId)) {
+    if (partTitle(unit, partId) === null) {
       return { field: 'at.partId', message: `This unit has no part "${partId}".` };
     }
   }
@@ -96,7 +124,9 @@ function admit({ header, known }: VisitState, fact: VisitFact): FieldProblem | n
 }
 
 function summary({ made }: VisitHeader, { entries }: VisitState): LogSummary {
-  const bad = entries.filter((entry) => entry.kind === 'seen' && entry.standing === 'bad');
+  const bad = entries.flatMap((entry) =>
+    entry.kind === 'seen' && entry.standing === 'bad' ? [entry] : [],
+  );
   const newest = entries.at(-1);
   const [unit, ...towed] = made.units;
   return {
@@ -105,7 +135,7 @@ function summary({ made }: VisitHeader, { entries }: VisitState): LogSummary {
     headline:
       bad.length > 0
         ? `${bad.length === 1 ? '1 thing is' : `${bad.length} things are`} not right: ${bad.at(-1)?.text ?? ''}`
-        : (newest?.text ??
+        : ((newest?.kind === 'check' ? `${newest.title}: ${newest.said}` : newest?.text) ??
           made.reason ??
           (unit ? `Nothing noted yet on ${rigTitle({ unit, towed })}` : '')),
     owes: [],
