@@ -1,0 +1,17 @@
+export { checksOf } from './catalogue';
+export {
+  PERFECT_SENSES,
+  USUAL_SENSES,
+  type AnswerShape,
+  type Check,
+  type CheckAct,
+  type CheckAnswer,
+  type RigState,
+  type RigStateId,
+  type Senses,
+} from './check';
+export { bring } from './bring';
+export { gradeTitles } from './grades';
+export { doCheck, observed, type Chance, type Doer } from './observe';
+export { STATES } from './states';
+export { apart, doAll, TELLS } from './tells';
