@@ -11,7 +11,7 @@ const plain = (name) => ({
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!@keen-bleed/|uuid/|is-any-array/|ml-|d3-|internmap/|better-sse/)',
+    '/node_modules/(?!@keen-bleed/|uuid/|flatqueue/|is-any-array/|ml-|d3-|internmap/|better-sse/)',
   ],
   moduleFileExtensions: ['ts', 'js', 'mjs', 'cjs', 'json'],
 });
@@ -32,7 +32,7 @@ export default {
       rootDir: './app',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       transformIgnorePatterns: [
-        '/node_modules/(?!((jest-)?react-native[^/]*|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|expo-.*|@rneui/.*|react-native-svg|@keen-bleed/.*|uuid|d3-.*|internmap)/)',
+        '/node_modules/(?!((jest-)?react-native[^/]*|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|expo-.*|@rneui/.*|react-native-svg|@keen-bleed/.*|uuid|flatqueue|d3-.*|internmap)/)',
       ],
     },
   ],

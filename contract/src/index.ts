@@ -46,7 +46,14 @@ export {
 } from './unit';
 export { type FactStamp } from './log/fact';
 export { logKindNames, type LogHeader, type LogKindName, type Subject } from './log/header';
-export { LogRecordSchema, LogRowsSchema, PhotoKeptSchema, RunRowsSchema } from './log/answers';
+export {
+  FoundAtPartsSchema,
+  type FoundAtParts,
+  LogRecordSchema,
+  LogRowsSchema,
+  PhotoKeptSchema,
+  RunRowsSchema,
+} from './log/answers';
 export { HeldLogsSchema, HeldSchema } from './log/fact';
 export { type AnyFact, type AnyHeader, type LogShapes } from './log/kinds';
 export { type AppendFacts, type CompareHeld, type Held, type HeldLogs } from './log/types';

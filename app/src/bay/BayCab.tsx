@@ -1,42 +1,51 @@
 import type { RunHeader } from '@keen-bleed/contract';
 import { rigTitle, ruleSetFor } from '@keen-bleed/core';
-import { useState } from 'react';
-import { ScrollView, View } from 'react-native';
-import { DeviceKey } from '../air/DeviceSign';
-import { SeeThrough } from '../air/SeeThrough';
+import type { Check } from '@keen-bleed/core/checks';
+import type { PlanSymbol } from '@keen-bleed/core/drawing';
+import { useRef, useState, type ReactNode } from 'react';
+import { ScrollView, useWindowDimensions, View } from 'react-native';
+import { PlanView } from '../plan/PlanView';
+import { useBringUp } from '../plan/useBringUp';
+import { usePlan } from '../plan/usePlan';
 import { usePractice } from '../practice/usePractice';
 import { useRuleSets } from '../data/useRecords';
 import { sayClock } from '../data/when';
+import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
+import { Segments } from '../ui/Segments';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
+import { useBoxSize } from '../ui/useBoxSize';
 import { Waiting } from '../ui/Waiting';
-import { BayChecks } from './BayChecks';
 import { BayControls } from './BayControls';
 import { BayEnding } from './BayEnding';
-import { BayFaults } from './BayFaults';
-import type { BaySetup } from './bayProtocol';
+import { BayPart } from './BayPart';
+import type { BayFault, BaySetup } from './bayProtocol';
 import { BayRun } from './BayRun';
 import { useBayClock } from './useBayClock';
-import { timeControl } from './cabControls';
+import { cabControls, timeControl } from './cabControls';
 import { NeedleLadder } from './NeedleLadder';
-import { PlaceNote } from './PlaceNote';
 import { useAirSound } from './useAirSound';
+import { usePracticeLog, type PracticeLog } from './usePracticeLog';
 import { runHeaderOf } from '../store/startRun';
 import { useBay, type Bay } from './useBay';
 
-const LADDER = { phone: 172, wide: 210, height: 420 };
+const LADDER = { phone: 150, wide: 190, height: 380 };
+/** What was done last, shown; the rest stands under Practice. */
+const DONE_SHOWN = 6;
+/** The smallest a drawing gets on a wide screen. */
+const LEAST_SCALE = 0.85;
 
 interface BayCabProps {
   setup: BaySetup;
   onLeave: () => void;
 }
 
-/** At the wheel of a rig in the Bay, or in a run that is made in it. */
+/** At the wheel of a rig in the Bay and around it, or in a run that is made in it. */
 export function BayCab({ setup, onLeave }: BayCabProps) {
   const { bay, trouble } = useBay(setup);
   const rules = useRuleSets();
@@ -45,6 +54,7 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
   const [running, setRunning] = useState(false);
   const clock = useBayClock(bay);
   const practice = usePractice(header, clock);
+  const practiceLog = usePracticeLog(setup);
   const start = () => {
     if (!rules.data) return;
     const { unit, towed } = setup.rig;
@@ -56,118 +66,313 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
   if (running && practice && bay) {
     return <BayRun practice={practice} bay={bay} onLeave={() => setRunning(false)} />;
   }
-  return (
-    <ScrollView
-      role="main"
-      style={{ flex: 1 }}
-      contentContainerStyle={{ padding: space.gap, paddingBottom: space.far, gap: space.gap }}
+  const head = (
+    <View
+      style={{
+        flexDirection: wide ? 'row' : 'column',
+        justifyContent: 'space-between',
+        gap: space.near,
+        padding: wide ? space.gap : space.step,
+        paddingBottom: 0,
+      }}
     >
-      <View
-        style={{
-          flexDirection: wide ? 'row' : 'column',
-          justifyContent: 'space-between',
-          gap: space.step,
-        }}
-      >
-        <View style={{ flexShrink: 1 }}>
-          <Txt as="heading" heading={1}>
-            {rigTitle(setup.rig)}
-          </Txt>
-          <Txt as="small" tone="quiet">
-            {bay ? `in the Bay, ${sayClock(bay.frame.timeS * 1000)}` : 'in the Bay'}
-          </Txt>
-        </View>
-        <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: space.near }}>
-          {header ? (
-            <Button title="Back to the run" onPress={() => setRunning(true)} />
-          ) : (
-            <Button
-              title="Run by the book"
-              label="Make a run by the book on it"
-              disabled={!bay || !rules.data}
-              onPress={start}
-            />
-          )}
-          <Button title="Leave" manner="quiet" onPress={onLeave} />
-        </View>
+      <View style={{ flexShrink: 1 }}>
+        <Txt as="heading" heading={1}>
+          {rigTitle(setup.rig)}
+        </Txt>
+        <Txt as="small" tone="quiet">
+          {bay
+            ? `${setup.hidden === null ? 'practice' : hiddenWords(setup.hidden)} · ${sayClock(bay.frame.timeS * 1000)} · ${practiceLog.done.length} ${practiceLog.done.length === 1 ? 'check' : 'checks'}`
+            : 'in the Bay'}
+        </Txt>
       </View>
-      {trouble ? <Notice manner="trouble" title={trouble} /> : null}
-      {bay ? <Cab bay={bay} setup={setup} onLeave={onLeave} /> : <Waiting rows={5} />}
-    </ScrollView>
-  );
-}
-
-function Cab({ bay, setup, onLeave }: { bay: Bay; setup: BaySetup; onLeave: () => void }) {
-  const wide = useWide();
-  const [seeing, setSeeing] = useState(false);
-  const [sounding, setSounding] = useState(false);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const listenClose = useAirSound(bay, sounding);
-  const { frame } = bay;
-  const { gauge, ports } = setup.rig.unit;
-  const cab = (
-    <View style={{ flexDirection: 'row', gap: space.gap }}>
-      <NeedleLadder
-        gauge={gauge}
-        needles={frame.needles}
-        width={wide ? LADDER.wide : LADDER.phone}
-        height={LADDER.height}
-      />
-      <View style={{ flex: 1, gap: space.step }}>
-        <BayControls bay={bay} unit={gauge.unit} />
+      <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: space.near }}>
+        {header ? (
+          <Button title="Back to the run" onPress={() => setRunning(true)} />
+        ) : (
+          <Button
+            title="Run by the book"
+            label="Make a run by the book on it"
+            disabled={!bay || !rules.data}
+            onPress={start}
+          />
+        )}
+        <Button title="Leave" manner="quiet" onPress={onLeave} />
       </View>
     </View>
   );
-  const under = (
-    <View style={{ gap: space.gap, flex: wide ? 1 : undefined }}>
-      <Choice {...timeControl(bay)} />
-      <Toggle label="Sound of the air" value={sounding} onChange={setSounding} />
-      <BayChecks bay={bay} onListen={listenClose} />
-      {setup.hidden === null ? (
-        <BayFaults bay={bay} />
+  return (
+    <View role="main" style={{ flex: 1 }}>
+      {head}
+      {trouble ? <Notice manner="trouble" title={trouble} /> : null}
+      {bay ? (
+        <Around bay={bay} setup={setup} log={practiceLog} onLeave={onLeave} />
       ) : (
-        <BayEnding bay={bay} setup={setup} onLeave={onLeave} />
+        <View style={{ padding: space.gap }}>
+          <Waiting rows={5} />
+        </View>
       )}
     </View>
   );
-  return (
-    <>
-      <View style={{ flexDirection: wide ? 'row' : 'column', gap: space.wide }}>
-        <View style={{ flex: wide ? 1 : undefined }}>{cab}</View>
-        {under}
-      </View>
-      <View style={{ gap: space.step }}>
-        <Button
-          title={seeing ? 'Only what the cab shows' : 'See through the rig'}
-          onPress={() => setSeeing(!seeing)}
-          style={{ alignSelf: 'flex-start' }}
+}
+
+const hiddenWords = (hidden: number): string =>
+  hidden === 0
+    ? 'practice, nothing hidden'
+    : `practice, ${hidden === 1 ? 'one hidden fault' : 'two hidden faults'}`;
+
+interface AroundProps {
+  bay: Bay;
+  setup: BaySetup;
+  log: PracticeLog;
+  onLeave: () => void;
+}
+
+/** Cab and drawing: side by side on a wide screen, one swipe apart on a phone. */
+function Around({ bay, setup, log, onLeave }: AroundProps) {
+  const wide = useWide();
+  const { width } = useWindowDimensions();
+  const pages = useRef<ScrollView>(null);
+  const [page, setPage] = useState<'cab' | 'rig'>('cab');
+  const [said, setSaid] = useState<readonly BayFault[]>([]);
+  const [sounding, setSounding] = useState(false);
+  const listenClose = useAirSound(bay, sounding);
+  const say = (fault: BayFault) =>
+    setSaid((before) =>
+      before.some(({ id }) => id === fault.id)
+        ? before.filter(({ id }) => id !== fault.id)
+        : [...before, fault].slice(-Math.max(1, setup.hidden ?? 1)),
+    );
+  const check = (which: Check) => {
+    if (which.doing.does === 'listen') listenClose(which.doing.way);
+    void bay.check(which.id).then((answer) => {
+      if (answer) log.add(which, answer);
+    });
+  };
+  const [first] = cabControls(bay, setup.rig.unit.gauge.unit);
+  const ending =
+    setup.hidden === null ? null : (
+      <BayEnding bay={bay} said={said} onUnsay={say} onEnd={log.end} onLeave={onLeave} />
+    );
+  const cab = (
+    <View style={{ gap: space.gap }}>
+      {first ? <Choice {...first} /> : null}
+      <View style={{ flexDirection: 'row', gap: space.gap }}>
+        <NeedleLadder
+          gauge={setup.rig.unit.gauge}
+          needles={bay.frame.needles}
+          width={wide ? LADDER.wide : LADDER.phone}
+          height={LADDER.height}
         />
-        {seeing ? (
-          <>
-            {chosen ? <PlaceNote place={chosen} bay={bay} unit={gauge.unit} /> : null}
-            <DeviceKey />
-            <SeeThrough
-              rig={bay.rig}
-              frame={frame}
-              unit={gauge.unit}
-              ports={ports}
-              chosen={chosen}
-              onChoose={setChosen}
-            />
-            <View
-              role="list"
-              aria-label="Valves"
-              style={{ flexDirection: 'row', flexWrap: 'wrap' }}
-            >
-              {frame.devices.map(({ id, name, state }) => (
-                <View key={id} role="listitem" style={{ width: 230, maxWidth: '100%' }}>
-                  <Txt as="small">{`${name}: ${state}`}</Txt>
-                </View>
-              ))}
-            </View>
-          </>
-        ) : null}
+        <View style={{ flex: 1, gap: space.step }}>
+          <BayControls bay={bay} unit={setup.rig.unit.gauge.unit} />
+        </View>
       </View>
-    </>
+      <Choice {...timeControl(bay)} />
+      <Toggle label="Sound of the air" value={sounding} onChange={setSounding} />
+      <Done log={log} />
+      {ending}
+    </View>
+  );
+  const rig = (
+    <RigPane
+      bay={bay}
+      setup={setup}
+      log={log}
+      onCheck={check}
+      onSay={setup.hidden === null ? null : say}
+      said={said.map(({ id }) => id)}
+    />
+  );
+  if (wide) {
+    return (
+      <View style={{ flex: 1, flexDirection: 'row' }}>
+        <ScrollView
+          style={{ width: 430, flexGrow: 0 }}
+          contentContainerStyle={{ padding: space.gap }}
+        >
+          {cab}
+        </ScrollView>
+        <View style={{ flex: 1 }}>{rig}</View>
+      </View>
+    );
+  }
+  const turnTo = (next: 'cab' | 'rig') => {
+    setPage(next);
+    pages.current?.scrollTo({ x: next === 'cab' ? 0 : width, animated: false });
+  };
+  return (
+    <View style={{ flex: 1 }}>
+      <View style={{ padding: space.step, paddingBottom: 0 }}>
+        <Segments
+          label="Cab or rig"
+          options={[
+            { value: 'cab', title: 'In the cab' },
+            { value: 'rig', title: 'Around the rig' },
+          ]}
+          value={page}
+          onChange={turnTo}
+        />
+      </View>
+      <ScrollView
+        ref={pages}
+        horizontal
+        pagingEnabled
+        scrollEventThrottle={64}
+        onScroll={({ nativeEvent }) => {
+          const next = nativeEvent.contentOffset.x > width / 2 ? 'rig' : 'cab';
+          if (next !== page) setPage(next);
+        }}
+        showsHorizontalScrollIndicator={false}
+        style={{ flex: 1 }}
+        contentContainerStyle={{ height: '100%' }}
+      >
+        <ScrollView
+          style={{ width, height: '100%' }}
+          contentContainerStyle={{ padding: space.step, paddingBottom: space.wide }}
+        >
+          {cab}
+        </ScrollView>
+        <View style={{ width, height: '100%' }}>{rig}</View>
+      </ScrollView>
+    </View>
+  );
+}
+
+function Done({ log: { done } }: { log: PracticeLog }) {
+  return (
+    <View style={{ gap: space.hair }}>
+      <Txt as="heading" heading={2}>
+        Done so far
+      </Txt>
+      {done.length === 0 ? (
+        <Txt tone="quiet">
+          Nothing yet. Tap a part on the drawing to listen, wet it, drain it or tee a gauge in.
+        </Txt>
+      ) : (
+        <View role="log" aria-label="Done so far">
+          {done.slice(0, DONE_SHOWN).map(({ id, title, said }, n) => (
+            <Txt key={id} tone={n === 0 ? 'ink' : 'quiet'}>{`${title}: ${said}`}</Txt>
+          ))}
+        </View>
+      )}
+    </View>
+  );
+}
+
+interface RigPaneProps {
+  bay: Bay;
+  setup: BaySetup;
+  log: PracticeLog;
+  onCheck: (check: Check) => void;
+  onSay: ((fault: BayFault) => void) | null;
+  said: readonly string[];
+}
+
+/** A wide drawing is moved sideways; on a phone it always fits. */
+const Sideways = ({ wide, children }: { wide: boolean; children: ReactNode }) =>
+  wide ? (
+    <ScrollView horizontal tabIndex={0} aria-label="The drawing, from front to rear">
+      {children}
+    </ScrollView>
+  ) : (
+    children
+  );
+
+/** The drawing of the rig in the Bay, with the part that was tapped. */
+function RigPane({ bay, setup, log, onCheck, onSay, said }: RigPaneProps) {
+  const wide = useWide();
+  const { unit: sayIn } = usePrefs();
+  const [seeing, setSeeing] = useState(setup.hidden === null || setup.hidden === 0);
+  const [shown, setShown] = useState('rig');
+  const [chosen, setChosen] = useState<PlanSymbol | null>(null);
+  const [box, onBox] = useBoxSize();
+  const { scroller, onDrawing, bringUp } = useBringUp();
+  const level =
+    shown === 'rig' ? ({ show: 'rig' } as const) : ({ show: 'unit', unit: Number(shown) } as const);
+  const { bound } = usePlan(setup.rig, wide ? 'left' : 'up', level, {
+    shopAir: true,
+    load: setup.load,
+  });
+  const units = [setup.rig.unit, ...setup.rig.towed];
+  // On a wide screen it is never so small that it cannot be read: it is moved sideways instead.
+  const scale = bound
+    ? Math.min(1, Math.max(wide ? LEAST_SCALE : 0, box.width / bound.plan.width))
+    : 1;
+  const choose = (symbol: PlanSymbol) => {
+    setChosen(symbol);
+    bringUp(symbol, scale);
+  };
+  const last = log.done[0];
+  const levels = [
+    { value: 'rig', title: units.length > 1 ? 'Whole rig' : 'Large parts' },
+    ...units.map(({ number }, n) => ({
+      value: String(n),
+      title: units.length > 1 ? number : 'Every part',
+    })),
+  ];
+  return (
+    <View style={{ flex: 1 }}>
+      <ScrollView
+        ref={scroller}
+        style={{ flex: 1 }}
+        contentContainerStyle={{ paddingBottom: space.wide, gap: space.near }}
+      >
+        <View
+          style={{ padding: space.step, gap: space.near, flexDirection: 'row', flexWrap: 'wrap' }}
+        >
+          <Segments label="How much is drawn" options={levels} value={shown} onChange={setShown} />
+          <Toggle label="See the air in it" value={seeing} onChange={setSeeing} />
+        </View>
+        <View
+          onLayout={(event) => {
+            onBox(event);
+            onDrawing(event);
+          }}
+          role="group"
+          aria-label="The rig from above"
+          style={{ alignItems: wide ? 'flex-start' : 'center' }}
+        >
+          {bound && box.width > 0 ? (
+            <Sideways wide={wide}>
+              <PlanView
+                bound={bound}
+                frame={seeing ? bay.frame : null}
+                unit={sayIn}
+                circuit={null}
+                chosen={chosen?.key ?? null}
+                onChoose={choose}
+                fit={scale * bound.plan.width}
+              />
+            </Sideways>
+          ) : (
+            <Waiting rows={5} />
+          )}
+        </View>
+      </ScrollView>
+      {last ? (
+        <View role="status" style={{ padding: space.near, paddingHorizontal: space.step }}>
+          <Txt as="bodyBold" tone="accent">{`${last.title}: ${last.said}`}</Txt>
+        </View>
+      ) : null}
+      {chosen ? (
+        <ScrollView
+          style={{ maxHeight: '55%', flexGrow: 0, borderTopWidth: 2 }}
+          contentContainerStyle={{ padding: space.step }}
+        >
+          <BayPart
+            key={chosen.key}
+            bay={bay}
+            setup={setup}
+            symbol={chosen}
+            seeing={seeing}
+            onCheck={onCheck}
+            onSay={onSay}
+            said={said}
+            onLeave={() => setChosen(null)}
+          />
+        </ScrollView>
+      ) : null}
+    </View>
   );
 }

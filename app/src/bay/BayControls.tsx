@@ -8,14 +8,16 @@ import { VerdictShape } from '../ui/VerdictSign';
 import { cabControls } from './cabControls';
 import type { Bay } from './useBay';
 
-/** Key, throttle, pedal, hand valve, dash controls and lamps. */
+/** Pedal, hand valve, dash controls and lamps: what stands beside the ladder. The first control has a row of its own. */
 export function BayControls({ bay, unit }: { bay: Bay; unit: PressureUnit }) {
   const { frame, rig } = bay;
   return (
     <>
-      {cabControls(bay, unit).map((control) => (
-        <Choice key={control.label} {...control} />
-      ))}
+      {cabControls(bay, unit)
+        .slice(1)
+        .map((control) => (
+          <Choice key={control.label} {...control} />
+        ))}
       {rig.hasShopAir ? null : (
         <View role="status" style={{ gap: space.hair }}>
           <Lamp on={frame.warning} alarm title="low-air warning" otherwise="no warning" />

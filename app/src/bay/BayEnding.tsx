@@ -3,36 +3,34 @@ import { View } from 'react-native';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
-import { Pick } from '../ui/Pick';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
-import type { BayEnd, BaySetup } from './bayProtocol';
-import type { Wear } from './twinTypes';
+import type { BayEnd, BayFault } from './bayProtocol';
 import type { Bay } from './useBay';
 
 const NOTHING = 'nothing is wrong';
 
-const times = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
+const times = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 
-/** What the hunt wore, in one line. */
-function sayWear({ engineS, loadedS, purges, applications }: Wear): string {
+/** What the time in the Bay would have worn. */
+function sayWear({ engineS, loadedS, purges, applications }: BayEnd['wear']): string {
   const duty = engineS > 0 ? Math.round((100 * loadedS) / engineS) : 0;
   return `The compressor loaded ${duty} % of the time the engine ran; ${times(purges, 'purge')}, ${times(applications, 'application')}.`;
 }
 
 interface BayEndingProps {
   bay: Bay;
-  setup: BaySetup;
+  /** What the technician says it is. */
+  said: readonly BayFault[];
+  onUnsay: (fault: BayFault) => void;
+  onEnd: (ending: string) => void;
   onLeave: () => void;
 }
 
-/** Names what is thought to be wrong, ends the hunt, and tells what it was. */
-export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
-  const titles = bay.rig.faults.map(({ part, title }) => `${part}: ${title}`);
-  const [first, setFirst] = useState(NOTHING);
-  const [second, setSecond] = useState(NOTHING);
+/** What is thought to be wrong, named on the drawing; ends the hunt, and tells what it was and the shortest way there. */
+export function BayEnding({ bay, said, onUnsay, onEnd, onLeave }: BayEndingProps) {
   const [ended, setEnded] = useState<BayEnd | null>(null);
-  const twoHidden = (setup.hidden ?? 0) > 1;
+  const [ending, setEnding] = useState(false);
   if (ended) {
     const was = ended.was.map(({ part, title }) => `${part}: ${title}`).join(' · ');
     return (
@@ -40,12 +38,15 @@ export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
         <VerdictSign verdict={ended.right ? 'pass' : 'fail'} />
         <Notice
           title={ended.right ? 'Found' : 'Not found'}
-          text={`It was: ${was || NOTHING}. ${ended.checks} ${ended.checks === 1 ? 'check' : 'checks'}, ${ended.minutes.toFixed(1)} minutes, ${
-            ended.wrongParts === 0
-              ? 'no part'
-              : `${ended.wrongParts} ${ended.wrongParts === 1 ? 'part' : 'parts'}`
+          text={`It was: ${was || NOTHING}. ${times(ended.checks, 'check')}, ${Math.round(ended.minutes)} minutes of work, ${
+            ended.wrongParts === 0 ? 'no part' : times(ended.wrongParts, 'part')
           } changed for nothing.`}
         />
+        {ended.best.map(({ title, state, minutes }) => (
+          <Txt
+            key={title}
+          >{`The shortest way: ${title}, ${state.toLowerCase()}: ${Math.round(minutes)} minutes.`}</Txt>
+        ))}
         <Txt tone="quiet">{sayWear(ended.wear)}</Txt>
         <Button
           title="Another rig"
@@ -56,25 +57,44 @@ export function BayEnding({ bay, setup, onLeave }: BayEndingProps) {
       </View>
     );
   }
-  const ids = [first, ...(twoHidden ? [second] : [])].flatMap((title) => {
-    const at = titles.indexOf(title);
-    return bay.rig.faults[at]?.id ?? [];
-  });
+  const check = async () => {
+    setEnding(true);
+    const end = await bay.end(said.map(({ id }) => id));
+    setEnding(false);
+    setEnded(end);
+    const was = end.was.map(({ part, title }) => `${part}: ${title}`).join(' · ');
+    onEnd(`${end.right ? 'Found' : 'Not found'}: ${was || NOTHING}`);
+  };
   return (
-    <View style={{ gap: space.step }}>
+    <View style={{ gap: space.near }}>
       <Txt as="heading" heading={2}>
         What is it?
       </Txt>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
-        <Pick label="I say" options={[NOTHING, ...titles]} value={first} onChange={setFirst} />
-        {twoHidden ? (
-          <Pick label="and" options={[NOTHING, ...titles]} value={second} onChange={setSecond} />
-        ) : null}
-      </View>
+      {said.length === 0 ? (
+        <Txt tone="quiet">Tap the part you mean on the drawing and say what is wrong with it.</Txt>
+      ) : (
+        said.map((fault) => (
+          <View
+            key={fault.id}
+            style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}
+          >
+            <View style={{ flex: 1 }}>
+              <Txt as="bodyBold">{`${fault.part}: ${fault.title}`}</Txt>
+            </View>
+            <Button
+              title="Not this"
+              label={`It is not this: ${fault.title}`}
+              onPress={() => onUnsay(fault)}
+            />
+          </View>
+        ))
+      )}
       <Button
-        title="Check my answer"
+        title={said.length === 0 ? 'I say nothing is wrong' : 'I know what it is'}
         manner="main"
-        onPress={() => void bay.end(ids).then(setEnded)}
+        size="glove"
+        busy={ending}
+        onPress={() => void check()}
         style={{ alignSelf: 'flex-start' }}
       />
     </View>

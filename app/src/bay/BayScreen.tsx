@@ -3,16 +3,17 @@ import { rigTitle, unitsOf, type RigUnderTest } from '@keen-bleed/core';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useRigs, useUnits } from '../data/useRecords';
+import { PracticeList } from '../practice/PracticeList';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
-import { Pick } from '../ui/Pick';
 import { Screen } from '../ui/Screen';
 import { Waiting } from '../ui/Waiting';
 import { BayCab } from './BayCab';
 import type { BaySetup } from './bayProtocol';
+import { RigFinder } from './RigFinder';
 
 const WEATHER = [
   { value: '-15', title: '−15 °C' },
@@ -111,9 +112,7 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
       width={720}
     >
       <View style={{ gap: space.gap, marginTop: space.step }}>
-        <View style={{ flexDirection: 'row' }}>
-          <Pick label="Rig" options={titles} value={chosen} onChange={setTitle} />
-        </View>
+        <RigFinder rigs={all} chosen={chosen} onChoose={setTitle} />
         <Choice
           label="Outside"
           size="glove"
@@ -142,6 +141,7 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
           }
           style={wide ? { minWidth: 220, alignSelf: 'flex-start' } : { width: '100%' }}
         />
+        <PracticeList />
       </View>
     </Screen>
   );

@@ -1,12 +1,11 @@
+import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import type {
   Act,
   CouplerState,
   Device,
   HandBrake,
-  Heard,
   KnownPatterns,
   RigUnderTest,
-  Soap,
   Wear,
 } from './twinTypes';
 
@@ -54,6 +53,8 @@ export interface BayFrame {
   scfm: readonly number[];
   /** Valves that meter, and whether they apply, let go, or hold. */
   devices: readonly Device[];
+  /** Controls and switches that are high, by id: a knob that is in, a lamp that is lit. */
+  high: readonly string[];
 }
 
 /** Something on the rig that is found by its id and called by its name. */
@@ -62,15 +63,26 @@ export interface Named {
   name: string;
 }
 
+/** Something that may be wrong with a part, by its unit and id. */
+export interface BayFault {
+  id: string;
+  /** The part as it is called, and its id. */
+  part: string;
+  unit: number;
+  partId: string;
+  title: string;
+}
+
 /** What does not change while a rig stands in the Bay, apart from its drawing. */
 export interface BayRig {
-  joints: readonly Named[];
   exhausts: readonly Named[];
-  /** Drains and cocks. */
-  taps: readonly Named[];
+  /** Drains and cocks, each with its unit and part. */
+  taps: readonly (Named & { unit: number; part: string | null })[];
+  /** Everything that can be checked on it. */
+  checks: readonly Check[];
   hasCouplers: boolean;
   /** What may be wrong with such a rig. */
-  faults: readonly { id: string; part: string; title: string }[];
+  faults: readonly BayFault[];
   hasPark: boolean;
   hasTrailer: boolean;
   hasHandValve: boolean;
@@ -88,7 +100,11 @@ export interface BayEnd {
   was: readonly { part: string; title: string }[];
   right: boolean;
   checks: number;
+  /** What the checks took by the catalogue, and the rig's own time. */
   minutes: number;
+  rigMinutes: number;
+  /** The check that would have told each hidden fault soonest. */
+  best: readonly { title: string; state: string; minutes: number }[];
   /** Parts that would have been changed without need. */
   wrongParts: number;
   /** What the time in the Bay would have worn. */
@@ -104,8 +120,8 @@ export interface BayWorker {
   /** Opens a rig; `onFrame` may give a promise that is kept once the moment is drawn. */
   open: (setup: BaySetup, onFrame: (frame: BayFrame) => unknown) => BayRig;
   move: (move: BayMove) => void;
-  soap: (joint: string) => Soap;
-  listen: (exhaust: string) => Heard;
+  /** Does a check of the catalogue: at once where it only listens, wets or reads, otherwise with the rig brought into its state. */
+  check: (id: string) => CheckAnswer | null;
   end: (guesses: readonly string[]) => BayEnd;
   close: () => void;
   /** Takes in what another worker has worked out of rigs plumbed alike, and tells what this one knows. */

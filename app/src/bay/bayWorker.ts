@@ -1,4 +1,14 @@
 import {
+  apart,
+  checksOf,
+  doAll,
+  doCheck,
+  TELLS,
+  type Chance,
+  type Check,
+} from '@keen-bleed/core/checks';
+import {
+  actOn,
   deviceStates,
   drawRig,
   drawsOf,
@@ -6,9 +16,7 @@ import {
   faultsOf,
   knownPatterns,
   learnPatterns,
-  listenAt,
   scfmOf,
-  soapAt,
   Twin,
   type Fault,
 } from '@keen-bleed/core/twin';
@@ -62,7 +70,70 @@ function frameOf({ setup, twin, faults, dials, cab }: RigInBay, speed: number): 
     psi: twin.system.network.nodes.map(({ id }) => twin.psi(id)),
     scfm: Array.from(twin.run.flows, scfmOf),
     devices: deviceStates(twin),
+    high: twin.system.network.latches.flatMap(({ id }) => (twin.isHigh(id) ? [id] : [])),
   };
+}
+
+/** What is done without bringing the rig into another state: it is heard, wetted and read as it stands. */
+const AT_ONCE: ReadonlySet<string> = new Set([
+  'listen',
+  'wet',
+  'read',
+  'drain',
+  'stroke',
+  'damp',
+  'couplers',
+  'cock',
+  'look',
+]);
+
+/** The catalogue of a rig in the Bay, made once for each rig. */
+const catalogues = new WeakMap<BaySetup, readonly Check[]>();
+function catalogue({ setup }: RigInBay): readonly Check[] {
+  const known = catalogues.get(setup) ?? checksOf(setup.rig, faultsOf(setup.rig, setup.outsideC));
+  catalogues.set(setup, known);
+  return known;
+}
+
+/** Lets go of what a check held, and shuts what it opened: the rig stands as a careful person leaves it. */
+function leftAsFound(twin: Twin, { opened, coupling }: CabState): CabState {
+  twin.engine(0);
+  twin.ask('pedal', 0);
+  twin.ask('hand valve', 0);
+  for (const { id, does } of twin.system.network.elements) {
+    if (does === 'drain') twin.open(id, opened.has(id) ? 1 : 0);
+  }
+  actOn(twin, { kind: 'couple', how: coupling });
+  const released = twin.isHigh('park valve');
+  return { pedalPsi: 0, handPsi: 0, handBrake: released ? 'released' : 'parked', coupling, opened };
+}
+
+/** How bad a fault is taken to be in looking for the check that tells it soonest. */
+const PLAIN = 0.65;
+
+/** For each fault that was there, the quickest check of the catalogue that tells it from a sound rig. */
+function bestWay({ setup, faults }: RigInBay): BayEnd['best'] {
+  if (faults.length === 0) return [];
+  const checks = checksOf(setup.rig, faultsOf(setup.rig, setup.outsideC));
+  const site = { outsideC: setup.outsideC };
+  const sound = doAll(setup.rig, checks, [], site);
+  return faults.flatMap((fault) => {
+    const answers = doAll(setup.rig, checks, [{ fault, severity: PLAIN }], site);
+    const [best] = checks
+      .filter(
+        (check) =>
+          apart(check, sound.get(check.id)!, answers.get(check.id)!) >= TELLS ||
+          (check.doing.does === 'look' && fault.id in check.doing.under),
+      )
+      .sort(
+        (a, b) =>
+          Number(b.bearsOn.includes(fault.id)) - Number(a.bearsOn.includes(fault.id)) ||
+          a.minutes + a.state.minutes - b.minutes - b.state.minutes,
+      );
+    return best
+      ? [{ title: best.title, state: best.state.title, minutes: best.minutes + best.state.minutes }]
+      : [];
+  });
 }
 
 /** Keeps one rig running in real time, or faster, and tells the screen what it does. */
@@ -74,6 +145,8 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let speed = 1;
   let lastMs = 0;
   let checks = 0;
+  let minutes = 0;
+  let chance: Chance = drawsOf(1);
 
   const send = () => {
     if (!bay) return;
@@ -98,6 +171,8 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       isDrawing = false;
       speed = 1;
       checks = 0;
+      minutes = 0;
+      chance = drawsOf(setup.seed + 1);
       const { rig, outsideC, heightM, load } = setup;
       const twin = new Twin(rig, { outsideC, heightM, load, tanksPsi: FOUND_PSI, shopAir: true });
       // Like any rig in the yard it differs from its paper, and its needles are off: by the seed.
@@ -120,13 +195,18 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       else bay.cab = moveHand(bay.cab, bay.twin, move);
       send();
     },
-    soap(joint) {
+    check(id) {
+      const check = bay && catalogue(bay).find((each) => each.id === id);
+      if (!bay || !check) return null;
       checks += 1;
-      return bay ? soapAt(bay.twin, joint) : 'nothing';
-    },
-    listen(exhaust) {
-      checks += 1;
-      return bay ? listenAt(bay.twin, exhaust) : 'quiet';
+      const isAtOnce = AT_ONCE.has(check.doing.does);
+      minutes += check.minutes + (isAtOnce ? 0 : check.state.minutes);
+      const ids = bay.faults.map((fault) => fault.id);
+      const answer = doCheck(bay.twin, check, { chance, faults: ids }, isAtOnce);
+      if (!isAtOnce) bay.cab = leftAsFound(bay.twin, bay.cab);
+      lastMs = nowMs();
+      send();
+      return answer;
     },
     end(guesses): BayEnd {
       const faults = bay?.faults ?? [];
@@ -136,7 +216,9 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
         was: faults.map(({ part, title }) => ({ part, title })),
         right: wrong === 0 && faults.every(({ id }) => guesses.includes(id)),
         checks,
-        minutes: (bay?.twin.timeS ?? 0) / 60,
+        minutes,
+        rigMinutes: (bay?.twin.timeS ?? 0) / 60,
+        best: bay ? bestWay(bay) : [],
         wrongParts: wrong,
         wear: bay?.twin.wear ?? NO_WEAR,
       };

@@ -28,8 +28,7 @@ function inBay(rig: RigUnderTest) {
       sent.push(move);
       worker.move(move);
     },
-    soap: () => Promise.resolve(''),
-    listen: () => Promise.resolve(''),
+    check: () => Promise.resolve(null),
     end: () => Promise.reject(new Error('not here')),
   });
   return { bay, sent };

@@ -1,4 +1,5 @@
 import type { GaugeSample } from '@keen-bleed/core';
+import type { CheckAnswer } from '@keen-bleed/core/checks';
 import * as Comlink from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { draw } from '../air/useDrawn';
@@ -15,8 +16,7 @@ export interface Bay {
   startedAtMs: number;
   log: readonly GaugeSample[];
   move: (move: BayMove) => void;
-  soap: (joint: string) => Promise<string>;
-  listen: (exhaust: string) => Promise<string>;
+  check: (id: string) => Promise<CheckAnswer | null>;
   end: (guesses: readonly string[]) => ReturnType<Comlink.Remote<BayWorker>['end']>;
 }
 
@@ -92,8 +92,7 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
       startedAtMs,
       log,
       move,
-      soap: (joint) => ask().soap(joint),
-      listen: (exhaust) => ask().listen(exhaust),
+      check: (id) => ask().check(id),
       end: (guesses) => ask().end(guesses),
     },
     trouble,

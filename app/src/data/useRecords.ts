@@ -1,4 +1,5 @@
 import type {
+  FoundAtParts,
   Person,
   Rig,
   RuleSetList,
@@ -49,6 +50,10 @@ export const useOpenLogs = (): Found<LogRow[]> => useSWR('/api/logs/open');
 
 /** The visits of a unit, newest first. */
 export const useUnitVisits = (id: string): Found<LogRow[]> => useSWR(`/api/units/${id}/visits`);
+
+/** What was found at a unit's parts in its visits, newest first; pass null where it is not wanted yet. */
+export const useFound = (id: string | null): Found<FoundAtParts> =>
+  useSWR(id === null ? null : `/api/units/${id}/found`);
 
 /** The people of the shop. */
 export const usePeople = (): Found<Person[]> => useSWR('/api/people');

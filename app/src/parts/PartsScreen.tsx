@@ -1,22 +1,11 @@
 import type { Unit } from '@keen-bleed/contract';
-import {
-  partListOf,
-  unitTitle,
-  visitKind,
-  withPart,
-  type ListedPart,
-  type VisitState,
-} from '@keen-bleed/core';
+import { partListOf, unitTitle, unlookedParts, type ListedPart } from '@keen-bleed/core';
 import { useLocalSearchParams } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useUnit } from '../data/useRecords';
 import { usePrefs } from '../prefs/prefs';
-import { openLogs } from '../store/logs';
-import { recordIn } from '../store/recordIn';
-import { startVisit } from '../store/startVisit';
-import { useLog } from '../store/useLog';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { LinkTo } from '../ui/LinkTo';
@@ -27,6 +16,7 @@ import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { PartSheet, type PartSaid } from './PartSheet';
 import { sayPart } from './sayPart';
+import { useWalkRound } from './useWalkRound';
 
 /** A unit's parts in walking order: each confirmed by a tap while one stands beside it. */
 export function PartsScreen() {
@@ -46,65 +36,24 @@ export function PartsScreen() {
   return <Parts unit={unit.data} />;
 }
 
-/** The visit in which parts are said on this device, where one of this unit alone is open. */
-function useOwnVisit(unitId: string) {
-  const me = useMe();
-  const [visitId, setVisitId] = useState<string | null>(null);
-  useEffect(() => {
-    void openLogs(me).then((open) => {
-      const own = open.find(
-        ({ kind, header }) =>
-          kind === 'visit' && header.subject.unitId === unitId && header.subject.rigId === null,
-      );
-      setVisitId(own?.id ?? null);
-    });
-  }, [me, unitId]);
-  const live = useLog<'visit', VisitState>(visitKind, visitId ?? '', me);
-  return {
-    visitId,
-    setVisitId,
-    state: live === 'loading' || live === 'elsewhere' ? null : live.state,
-  };
-}
-
-/** The unit as this device knows it: with what was found here and has not come back from the server yet. */
-function asFoundHere(unit: Unit, state: VisitState | null): Unit {
-  return (state?.parts ?? [])
-    .filter(({ at }) => at.unitId === unit.id)
-    .reduce((before, fact) => {
-      const { standing, number, thread, setPsi, fittedOn, note, atMs, offsetMs } = fact;
-      const found = { standing, number, thread, setPsi, fittedOn, note };
-      const said = Object.fromEntries(
-        Object.entries(found).filter(([, value]) => value !== undefined),
-      ) as unknown as PartSaid;
-      const foundAtMs = Math.round(atMs - (offsetMs ?? 0));
-      return { ...before, ...withPart(before, { partId: fact.at.partId, ...said, foundAtMs }) };
-    }, unit);
-}
-
 function Parts({ unit }: { unit: Unit }) {
   const me = useMe();
-  const { visitId, setVisitId, state } = useOwnVisit(unit.id);
+  const units = useMemo(() => [unit], [unit]);
+  const { visitId, units: found, say: record, trouble } = useWalkRound(units, null, 'Parts');
   const [open, setOpen] = useState<ListedPart | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const parts = partListOf(asFoundHere(unit, state));
+  const now = found[0] ?? unit;
+  const parts = [...partListOf(now), ...unlookedParts(now)];
+  const usual = new Set(partListOf(now).map(({ id }) => id));
   const confirmed = parts.filter(({ record }) => record !== null).length;
   const mayWrite = me.role !== 'viewer' && unit.retiredAtMs === null;
   const say = async (part: ListedPart, said: PartSaid) => {
     setOpen(null);
-    try {
-      const id = visitId ?? (await startVisit(me, { units: [unit], rigId: null, reason: 'Parts' }));
-      setVisitId(id);
-      const at = { unitId: unit.id, partId: part.id };
-      setTrouble(await recordIn(me, id, { kind: 'part', at, ...said }));
-    } catch {
-      setTrouble('This device could not keep that. Free some space on it, then try again.');
-    }
+    await record({ kind: 'part', at: { unitId: unit.id, partId: part.id }, ...said });
   };
   return (
     <Screen
       title={`Parts · ${unitTitle(unit)}`}
-      lead={`${confirmed} of ${parts.length} confirmed. The others are as is usual on such a unit.`}
+      lead={`${confirmed} of ${usual.size} confirmed. The others are as is usual on such a unit.`}
     >
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       <View role="list" aria-label="Parts" style={{ marginTop: space.step }}>
@@ -112,6 +61,7 @@ function Parts({ unit }: { unit: Unit }) {
           <PartLine
             key={part.id}
             part={part}
+            isUsual={usual.has(part.id)}
             onSee={mayWrite ? () => void say(part, { ...dataOf(part), standing: 'fitted' }) : null}
             onOpen={mayWrite ? () => setOpen(part) : null}
           />
@@ -150,12 +100,14 @@ function dataOf({ record }: ListedPart): Omit<PartSaid, 'standing'> {
 
 interface PartLineProps {
   part: ListedPart;
+  /** Every such unit has it. */
+  isUsual: boolean;
   /** Confirms that it is there; null for whoever may not. */
   onSee: (() => void) | null;
   onOpen: (() => void) | null;
 }
 
-function PartLine({ part, onSee, onOpen }: PartLineProps) {
+function PartLine({ part, isUsual, onSee, onOpen }: PartLineProps) {
   const { unit } = usePrefs();
   const { record, title } = part;
   return (
@@ -172,7 +124,7 @@ function PartLine({ part, onSee, onOpen }: PartLineProps) {
         <View style={{ flex: 1 }}>
           <Txt as={record ? 'bodyBold' : 'body'}>{title}</Txt>
           <Txt as="small" tone="quiet">
-            {sayPart(record, unit)}
+            {record || isUsual ? sayPart(record, unit) : 'only on some units, not looked for'}
           </Txt>
         </View>
         {onSee && record?.standing !== 'fitted' ? (

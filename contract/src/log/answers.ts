@@ -1,4 +1,4 @@
-import { Type } from '@sinclair/typebox';
+import { Type, type Static } from '@sinclair/typebox';
 import { FigureSchema, RunRowFigureSchema } from '../outcome';
 import { verdicts, type Verdict } from '../choices';
 import { AtMs, Uuid } from '../primitives';
@@ -29,6 +29,24 @@ export const LogRowsSchema = Type.Array(
   ),
   { title: 'Logs' },
 );
+
+/** What was found at the parts of a unit in its visits, the newest first. */
+export const FoundAtPartsSchema = Type.Array(
+  Type.Object(
+    {
+      id: Uuid('Entry'),
+      logId: Uuid('Visit'),
+      partId: Type.String(),
+      atMs: AtMs('Found'),
+      by: Type.String(),
+      said: Type.String(),
+      photos: Type.Array(Uuid('Photo')),
+    },
+    closed,
+  ),
+  { title: 'Found at parts' },
+);
+export type FoundAtParts = Static<typeof FoundAtPartsSchema>;
 
 /** A log with all its facts; of header and facts only what every kind has is looked at here. */
 export const LogRecordSchema = Type.Object(

@@ -25,7 +25,8 @@ export function checksOf(rig: RigUnderTest, faults: readonly Fault[] = faultsOf(
     rig,
     network,
     isTowedAlone: towed,
-    tows: network.elements.some(({ does, unit }) => does === 'coupler' && unit > 0),
+    // A tractor alone still has its trailer controls.
+    tows: network.nodes.some(({ kind }) => kind === 'trailer service line'),
     parts: unitsOf(rig).map(
       (unit) => new Map(plumbingOf(unit).parts.map((part) => [part.id, part])),
     ),

@@ -11,6 +11,7 @@ export {
   type Senses,
 } from './check';
 export { bring } from './bring';
+export { explainPart, type Explained, type ExplainedStep } from './explain';
 export { gradeTitles } from './grades';
 export { doCheck, observed, type Chance, type Doer } from './observe';
 export { STATES } from './states';

@@ -1,4 +1,5 @@
 import {
+  FoundAtPartsSchema,
   HeldLogsSchema,
   HeldSchema,
   LogRecordSchema,
@@ -13,6 +14,7 @@ import type { Db } from '../db/database';
 import { logs, logUnits, people } from '../db/schema';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { appendFacts } from './appendFacts';
+import { foundAtParts } from './foundAtParts';
 import { LiveLogs } from './liveLogs';
 import { findLog, logRow, readLog, storedFacts, type ReadLog, type StoredLog } from './logRow';
 import { logsOfUnit } from './logsOfUnit';
@@ -89,6 +91,15 @@ export function logRoutes(db: Db): Route[] {
         const of = { kind: 'visit', most: LISTED_OF_UNIT } as const;
         return { body: (await logsOfUnit(db, me.shopId, id('id', 'unit'), of)).map(logRow) };
       },
+    }),
+    route({
+      method: 'get',
+      path: '/units/:id/found',
+      who: READERS,
+      body: null,
+      query: null,
+      answers: FoundAtPartsSchema,
+      does: async ({ me, id }) => ({ body: await foundAtParts(db, me.shopId, id('id', 'unit')) }),
     }),
     route({
       method: 'post',

@@ -40,6 +40,8 @@ export interface PlumbedPart extends Part {
   variant: string | null;
   /** A wheel's chamber: which group of the unit's chambers it belongs to, and its side. */
   wheel: { group: number; axle: number; side: 'left' | 'right'; of: string } | null;
+  /** A chamber with a spring brake behind its service side. */
+  springBrake: boolean;
 }
 
 /** What a unit's air is made of: its parts that are fitted, and the lines between their ports. */

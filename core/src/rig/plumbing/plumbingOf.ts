@@ -45,6 +45,7 @@ export function plumbingOf(unit: Described): Plumbing {
         setPsi: record?.setPsi ?? null,
         variant: variants.get(part.id) ?? null,
         wheel: wheels.get(part.id) ?? null,
+        springBrake: unit.chambers[wheels.get(part.id)?.group ?? -1]?.springBrake ?? false,
       };
     });
   const usual = usualLines(unit, listed, variants);

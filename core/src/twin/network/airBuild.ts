@@ -94,6 +94,22 @@ export class AirBuild {
     return node;
   }
 
+  /** Tells the network which place each end of each line is at, once all are made. */
+  tellPorts(): void {
+    const told = new Set<string>();
+    const roles = new Map(this.plumbing.parts.map(({ id, role }) => [id, role]));
+    for (const { from, to } of this.plumbing.lines) {
+      for (const end of [from, to]) {
+        const role = roles.get(end.part);
+        if (!role) continue;
+        const port = chamberOf(role, end.port);
+        if (told.has(`${end.part} ${port}`)) continue;
+        told.add(`${end.part} ${port}`);
+        this.net.port(end.part, port, this.at(end.part, port));
+      }
+    }
+  }
+
   /** Whether lines join two ports. */
   areJoined(part: string, port: string, other: string, otherPort: string): boolean {
     return this.rootOf(`${part} ${port}`) === this.rootOf(`${other} ${otherPort}`);

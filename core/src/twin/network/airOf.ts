@@ -50,6 +50,7 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
     const build = buildOf(net, unit, options, tows);
     poweredPlaces(build);
     ends = poweredWays(build, options);
+    build.tellPorts();
   } else {
     net.startUnit(-1);
     const shop = shopAir(net);
@@ -76,6 +77,7 @@ function networkOf({ unit, towed }: RigUnderTest, options: Required<AirOptions>)
     const build = buildOf(net, each, options, true);
     towedPlaces(build);
     ends = towedWays(build, ends, { load: options.load, isLast: n === behind.length - 1 });
+    build.tellPorts();
   }
   return net.build();
 }

@@ -147,6 +147,15 @@ export interface Latch {
   startsHigh: boolean;
 }
 
+/** The place at a port of a part. */
+export interface NetPort {
+  unit: number;
+  part: string;
+  /** Without its opening: `delivery-1`; `air` of a tank. */
+  port: string;
+  node: number;
+}
+
 /** A rig as the solver sees it: places, ways, and what switches. */
 export interface Network {
   nodes: readonly NetNode[];
@@ -154,6 +163,8 @@ export interface Network {
   followers: readonly Follower[];
   compressor: Compressor | null;
   latches: readonly Latch[];
+  /** Which place each port of each part is joined to, by unit, part and port. */
+  ports: readonly NetPort[];
   /** Other ids of places that a wrong line has made one. */
   aliases: readonly (readonly [alias: string, id: string])[];
 }
@@ -196,6 +207,7 @@ export class NetworkBuilder {
   readonly elements: NetElement[] = [];
   readonly followers: Follower[] = [];
   readonly latches: Latch[] = [];
+  readonly ports: NetPort[] = [];
   readonly aliases: (readonly [alias: string, id: string])[] = [];
   compressor: Compressor | null = null;
   private on: OnUnit = { unit: 0, towed: null };
@@ -232,6 +244,11 @@ export class NetworkBuilder {
       ...options,
     });
     return this.nodes.length - 1;
+  }
+
+  /** Says which place a port is joined to. */
+  port(part: string, port: string, node: number): void {
+    this.ports.push({ unit: this.on.unit, part, port, node });
   }
 
   /** Gives a place more room, and a second name it is found by. */
@@ -338,8 +355,8 @@ export class NetworkBuilder {
   }
 
   build(): Network {
-    const { nodes, elements, followers, compressor, latches, aliases } = this;
-    return { nodes, elements, followers, compressor, latches, aliases };
+    const { nodes, elements, followers, compressor, latches, aliases, ports } = this;
+    return { nodes, elements, followers, compressor, latches, aliases, ports };
   }
 }
 

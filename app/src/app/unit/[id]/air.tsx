@@ -1,1 +1,1 @@
-export { AirScreen as default } from '../../../air/AirScreen';
+export { PlanScreen as default } from '../../../plan/PlanScreen';

@@ -1,0 +1,1 @@
+export { PracticeVisitScreen as default } from '../../practice/PracticeVisitScreen';

@@ -1,0 +1,109 @@
+import type { CheckFact, LineFact, PartFact, Unit, VisitFact } from '@keen-bleed/contract';
+import {
+  clockAnswers,
+  correctedMs,
+  lineRecordOf,
+  partRecordOf,
+  visitKind,
+  withLine,
+  withPart,
+  type NewFact,
+  type VisitState,
+} from '@keen-bleed/core';
+import { useEffect, useMemo, useState } from 'react';
+import { useMe } from '../account/session';
+import { openLogs } from '../store/logs';
+import { recordIn } from '../store/recordIn';
+import { startVisit } from '../store/startVisit';
+import { useLog } from '../store/useLog';
+
+/** What is said of parts, lines and checks while somebody walks round. */
+export type WalkFact =
+  NewFact<PartFact> | NewFact<LineFact> | NewFact<CheckFact> | NewFact<VisitFact>;
+
+/** A walk round one unit or a rig: the visit it is kept in on this device, and the units as they were found in it. */
+export interface WalkRound {
+  /** The units with what was found here and has not come back from the server yet. */
+  units: readonly Unit[];
+  visitId: string | null;
+  state: VisitState | null;
+  say: (fact: WalkFact) => Promise<boolean>;
+  trouble: string | null;
+}
+
+/** The open visit of these units on this device, to be gone on with; a first word starts one. */
+export function useWalkRound(
+  units: readonly Unit[],
+  rigId: string | null,
+  reason: string,
+): WalkRound {
+  const me = useMe();
+  const [visitId, setVisitId] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const front = units[0]?.id ?? null;
+  useEffect(() => {
+    void openLogs(me).then((open) => {
+      const own = open.find(
+        ({ kind, header }) =>
+          kind === 'visit' && header.subject.unitId === front && header.subject.rigId === rigId,
+      );
+      setVisitId(own?.id ?? null);
+    });
+  }, [me, front, rigId]);
+  const live = useLog<'visit', VisitState>(visitKind, visitId ?? '', me);
+  const here = live === 'loading' || live === 'elsewhere' ? null : live;
+  const found = useMemo(
+    () => asFoundHere(units, here?.state ?? null, here?.facts ?? []),
+    [units, here],
+  );
+  const say = async (fact: WalkFact): Promise<boolean> => {
+    const [first, ...others] = units;
+    if (!first) return false;
+    try {
+      const id = visitId ?? (await startVisit(me, { units: [first, ...others], rigId, reason }));
+      setVisitId(id);
+      const problem = await recordIn(me, id, fact);
+      setTrouble(problem);
+      return problem === null;
+    } catch {
+      setTrouble('This device could not keep that. Free some space on it, then try again.');
+      return false;
+    }
+  };
+  return { units: found, visitId, state: here?.state ?? null, say, trouble };
+}
+
+function asFoundHere(
+  units: readonly Unit[],
+  state: VisitState | null,
+  facts: Parameters<typeof clockAnswers>[0],
+): readonly Unit[] {
+  if (!state) return units;
+  const answers = clockAnswers(facts);
+  return units.map((unit) => {
+    const withParts = state.parts
+      .filter(({ at }) => at.unitId === unit.id)
+      .reduce(
+        (before, fact) => ({
+          ...before,
+          ...withPart(
+            before,
+            partRecordOf(fact, Math.round(correctedMs(fact, answers.get(fact.lane)))),
+          ),
+        }),
+        unit,
+      );
+    return state.lines
+      .filter(({ at }) => at.unitId === unit.id)
+      .reduce(
+        (before, fact) => ({
+          ...before,
+          ...withLine(
+            before,
+            lineRecordOf(fact, Math.round(correctedMs(fact, answers.get(fact.lane)))),
+          ),
+        }),
+        withParts,
+      );
+  });
+}

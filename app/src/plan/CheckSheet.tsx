@@ -1,0 +1,114 @@
+import { fromPsi, rounded, toPsi } from '@keen-bleed/core';
+import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
+import { useState } from 'react';
+import { View } from 'react-native';
+import { usePrefs } from '../prefs/prefs';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Caution } from '../ui/Caution';
+import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Sheet } from '../ui/Sheet';
+import { Txt } from '../ui/Txt';
+
+interface CheckSheetProps {
+  check: Check;
+  onDone: (answer: CheckAnswer, note: string | null) => void;
+  onLeave: () => void;
+}
+
+/** How a check is done, with what caution, and the answer as its shape asks for it. Nothing is chosen beforehand. */
+export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
+  const { unit } = usePrefs();
+  const { answer: shape } = check;
+  const [choice, setChoice] = useState<string | null>(null);
+  const [value, setValue] = useState('');
+  const [note, setNote] = useState('');
+  const [problem, setProblem] = useState<string>();
+  const inPressure = shape.kind === 'number' && (shape.unit === 'psi' || shape.unit === 'psi/min');
+  const read = (text: string): number | null => {
+    const number = Number(text.trim().replace(',', '.'));
+    if (text.trim() === '' || !Number.isFinite(number) || number < 0) return null;
+    return inPressure || shape.kind === 'points' ? toPsi(number, unit) : number;
+  };
+  const done = () => {
+    const answer = answerOf();
+    if (typeof answer === 'string') return setProblem(answer);
+    onDone(answer, note.trim() === '' ? null : note.trim().slice(0, 200));
+  };
+  const answerOf = (): CheckAnswer | string => {
+    if (shape.kind === 'grade') {
+      return choice === null ? 'Say what you found.' : { kind: 'grade', grade: choice };
+    }
+    if (shape.kind === 'choice') {
+      return choice === null ? 'Say what you found.' : { kind: 'choice', choice };
+    }
+    if (shape.kind === 'number') {
+      const number = read(value);
+      return number === null || number > 2_000
+        ? `Give a number, such as ${inPressure ? rounded(fromPsi(30, unit), 1) : '0.4'}.`
+        : { kind: 'number', value: number };
+    }
+    const points = value
+      .split(/[;\n]/)
+      .filter((pair) => pair.trim() !== '')
+      .map((pair) =>
+        pair
+          .trim()
+          .split(/[\s/]+/)
+          .map(read),
+      );
+    const whole = points.flatMap(([from, to]) =>
+      from !== null && from !== undefined && to !== null && to !== undefined
+        ? [[from, to] as const]
+        : [],
+    );
+    return whole.length !== points.length || whole.length === 0
+      ? 'Give each pair as in and out, with a semicolon between pairs, such as 10 8; 20 19.'
+      : { kind: 'points', points: whole };
+  };
+  const options =
+    shape.kind === 'grade' ? shape.grades : shape.kind === 'choice' ? shape.choices : null;
+  return (
+    <Sheet title={check.title} at="foot" onLeave={onLeave}>
+      <View style={{ gap: space.near }}>
+        <Txt as="smallBold">{check.state.title}</Txt>
+        <Txt>{check.how}</Txt>
+        {check.cautions.length > 0 ? <Caution lines={check.cautions} /> : null}
+        <Txt as="small" tone="quiet">
+          {`A sound rig: ${check.sound}${check.tools.length > 0 ? ` Needs: ${check.tools.join(', ')}.` : ''}`}
+        </Txt>
+      </View>
+      {options ? (
+        <Choice
+          label="What did you find?"
+          options={options.map(({ id, title }) => ({ value: id, title }))}
+          value={choice ?? ''}
+          onChange={setChoice}
+          size="glove"
+        />
+      ) : (
+        <Field
+          label={shape.kind === 'points' ? 'In and out at each pressure' : 'What did you read?'}
+          hint={
+            shape.kind === 'points'
+              ? `${unit}, such as 10 8; 20 19`
+              : inPressure
+                ? unit
+                : shape.kind === 'number'
+                  ? shape.unit
+                  : ''
+          }
+          value={value}
+          onChange={setValue}
+          numeric={shape.kind === 'number'}
+        />
+      )}
+      <Field label="Note" value={note} onChange={setNote} problem={problem} />
+      <View style={{ flexDirection: 'row', gap: space.step }}>
+        <Button title="Back" size="glove" style={{ flex: 1 }} onPress={onLeave} />
+        <Button title="Keep" manner="main" size="glove" style={{ flex: 1 }} onPress={done} />
+      </View>
+    </Sheet>
+  );
+}

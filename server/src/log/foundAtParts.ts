@@ -1,0 +1,46 @@
+import type { FoundAtParts } from '@keen-bleed/contract';
+import { clockAnswers, correctedMs, visitKind, type VisitEntry } from '@keen-bleed/core';
+import type { VisitFact, VisitHeader } from '@keen-bleed/contract';
+import type { Db } from '../db/database';
+import { readLog, storedFacts } from './logRow';
+import { logsOfUnit } from './logsOfUnit';
+import { writersOf } from './writersOf';
+
+/** Visits that are looked through, and entries that are told: what is older is read in its visit. */
+const VISITS = 20;
+const ENTRIES = 120;
+
+const STANDINGS = { good: 'good', noted: 'noted', bad: 'not right' } as const;
+
+/** An entry in one line. */
+const sayEntry = (entry: VisitEntry): string =>
+  entry.kind === 'check'
+    ? [`${entry.title}: ${entry.said}`, entry.note].filter(Boolean).join('. ')
+    : entry.kind === 'seen'
+      ? `${STANDINGS[entry.standing]}: ${entry.text}`
+      : entry.text;
+
+/** What was noted, seen and checked at a unit's parts in its visits, as it stands now, the newest first. */
+export async function foundAtParts(db: Db, shopId: string, unitId: string): Promise<FoundAtParts> {
+  const visits = await logsOfUnit(db, shopId, unitId, { kind: 'visit', most: VISITS });
+  const found: FoundAtParts = [];
+  for (const { log } of visits) {
+    const { header, facts } = readLog(log, await storedFacts(db, shopId, log.id));
+    const writers = await writersOf(db, shopId, log.id);
+    const { state } = visitKind.fold(header as VisitHeader, facts as VisitFact[]);
+    const answers = clockAnswers(facts);
+    for (const entry of state.entries) {
+      if (entry.at?.unitId.toLowerCase() !== unitId) continue;
+      found.push({
+        id: entry.id,
+        logId: log.id,
+        partId: entry.at.partId,
+        atMs: Math.max(0, Math.round(correctedMs(entry, answers.get(entry.lane)))),
+        by: writers[entry.lane] ?? '',
+        said: sayEntry(entry),
+        photos: entry.photos ?? [],
+      });
+    }
+  }
+  return found.sort((a, b) => b.atMs - a.atMs).slice(0, ENTRIES);
+}
