@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { AtMs, Line } from './primitives';
+import { AtMs, Line, Uuid } from './primitives';
 
 const closed = { additionalProperties: false } as const;
 
@@ -10,6 +10,11 @@ export type PartStanding = (typeof partStandings)[number];
 /** A part by its id in its unit: lower case, such as `rear-relay`. */
 export const PartId = (title: string) =>
   Type.String({ minLength: 1, maxLength: 60, pattern: '^[a-z0-9]+([.-][a-z0-9]+)*$', title });
+
+/** Pictures that go with a fact; each is sent before the fact that names it. */
+export const Photos = Type.Optional(
+  Type.Array(Uuid('Photo'), { minItems: 1, maxItems: 8, uniqueItems: true, title: 'Photos' }),
+);
 
 /** Rows from the front of the unit, columns from −3 at its left to 3 at its right. */
 const PartPlace = Type.Object(
@@ -41,6 +46,7 @@ export const partFields = {
   ),
   /** Where it sits, where that is not the usual place. */
   place: Type.Optional(PartPlace),
+  photos: Photos,
 };
 
 /** A part of a unit as it was last found. */

@@ -7,6 +7,7 @@ import { sessionMiddleware, signedInAs } from './accounts/session';
 import type { Database } from './db/database';
 import { runRoutes, schemaRoutes } from './runs/runRoutes';
 import { logRoutes } from './log/logRoutes';
+import { visitRoutes } from './log/visitRoutes';
 import { photoRoutes } from './photos/photoRoutes';
 import { mount, type AnswerCheck } from './http/route';
 import { readableText } from './http/readableText';
@@ -54,7 +55,8 @@ export function makeApp(options: AppOptions): Express {
           fontSrc: ["'self'"],
           formAction: ["'self'"],
           frameAncestors: ["'none'"],
-          imgSrc: ["'self'", 'data:'],
+          // Photos that are still on the device are shown from there.
+          imgSrc: ["'self'", 'data:', 'blob:'],
           manifestSrc: ["'self'"],
           objectSrc: ["'none'"],
           scriptSrc: ["'self'"],
@@ -103,6 +105,7 @@ export function makeApp(options: AppOptions): Express {
       ...rigRoutes(db),
       ...ruleSetRoutes(db),
       ...logRoutes(db),
+      ...visitRoutes(db),
       ...runRoutes(db),
       ...photoRoutes(db),
     ],

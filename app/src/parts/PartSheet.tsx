@@ -1,5 +1,13 @@
 import type { PartStanding } from '@keen-bleed/contract';
-import { fromPsi, rounded, toPsi, type ListedPart } from '@keen-bleed/core';
+import {
+  fromPsi,
+  rounded,
+  toPsi,
+  variantsOf,
+  type ListedPart,
+  type PartPlace,
+} from '@keen-bleed/core';
+import { PhotoPicker } from '../photos/PhotoPicker';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
@@ -18,13 +26,25 @@ export interface PartSaid {
   setPsi?: number;
   fittedOn?: string;
   note?: string;
+  variant?: string;
+  place?: PartPlace;
+  photos?: string[];
 }
 
 interface PartSheetProps {
   part: ListedPart;
-  onDone: (said: PartSaid) => void;
+  onDone: (said: PartSaid, photos: readonly Blob[]) => void;
   onLeave: () => void;
 }
+
+/** Where a part sits across the frame, from the left. */
+const SIDES = [
+  { value: '-2', title: 'left' },
+  { value: '-1', title: 'left rail' },
+  { value: '0', title: 'middle' },
+  { value: '1', title: 'right rail' },
+  { value: '2', title: 'right' },
+];
 
 const isDay = (text: string) =>
   /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(`${text}T00:00:00Z`));
@@ -41,10 +61,17 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
   );
   const [fittedOn, setFittedOn] = useState(record?.fittedOn ?? '');
   const [note, setNote] = useState(record?.note ?? '');
-  const [problems, setProblems] = useState<{ setting?: string; fittedOn?: string }>({});
+  const [variant, setVariant] = useState(record?.variant ?? '');
+  const [row, setRow] = useState(record?.place ? String(record.place.row) : '');
+  const [column, setColumn] = useState(record?.place ? String(record.place.column) : '');
+  const [photos, setPhotos] = useState<readonly Blob[]>([]);
+  const variants = variantsOf(part);
+  const [problems, setProblems] = useState<{ setting?: string; fittedOn?: string; place?: string }>(
+    {},
+  );
   const done = () => {
     const psi = toPsi(Number(setting.trim().replace(',', '.')), unit);
-    const wrong = {
+    const wrong: { setting?: string; fittedOn?: string; place?: string } = {
       ...(setting.trim() !== '' && !(psi >= 0 && psi <= 200)
         ? { setting: `Give a pressure from 0 to ${rounded(fromPsi(200, unit), 0)} ${unit}.` }
         : {}),
@@ -52,18 +79,30 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
         ? { fittedOn: 'Give it as year-month-day, such as 2026-11-24.' }
         : {}),
     };
+    const at = Number(row.trim());
+    const isPlaced = row.trim() !== '' || column !== '';
+    const misplaced =
+      isPlaced &&
+      !(Number.isInteger(at) && at >= 0 && at < 50 && row.trim() !== '' && column !== '');
+    if (misplaced) wrong.place = 'Give both: a row from 0, at the front, to 49, and a side.';
     setProblems(wrong);
     if (Object.keys(wrong).length > 0) return;
     const text = (key: 'number' | 'thread' | 'fittedOn' | 'note', value: string) =>
       value.trim() === '' ? {} : { [key]: value.trim() };
-    onDone({
-      standing,
-      ...text('number', number.slice(0, 40)),
-      ...text('thread', thread.slice(0, 40)),
-      ...(setting.trim() === '' ? {} : { setPsi: psi }),
-      ...text('fittedOn', fittedOn),
-      ...text('note', note.slice(0, 200)),
-    });
+    onDone(
+      {
+        standing,
+        ...text('number', number.slice(0, 40)),
+        ...text('thread', thread.slice(0, 40)),
+        ...(setting.trim() === '' ? {} : { setPsi: psi }),
+        ...text('fittedOn', fittedOn),
+        ...text('note', note.slice(0, 200)),
+        ...(variant === '' ? {} : { variant }),
+        ...(isPlaced ? { place: { row: at, column: Number(column) } } : {}),
+        ...(record?.photos && photos.length === 0 ? { photos: record.photos } : {}),
+      },
+      photos,
+    );
   };
   return (
     <Sheet title={part.title} at="foot" onLeave={onLeave}>
@@ -104,7 +143,31 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
           />
         </View>
       </View>
+      {variants.length > 0 ? (
+        <Choice
+          label="What kind"
+          options={variants.map(({ id, title }) => ({ value: id, title }))}
+          value={variant}
+          onChange={setVariant}
+        />
+      ) : null}
+      <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: space.step }}>
+        <View style={{ width: 110 }}>
+          <Field
+            label="Row"
+            hint="0 at the front"
+            value={row}
+            onChange={setRow}
+            problem={problems.place}
+            numeric
+          />
+        </View>
+        <View style={{ flex: 1 }}>
+          <Choice label="Side" options={SIDES} value={column} onChange={setColumn} />
+        </View>
+      </View>
       <Field label="Note" value={note} onChange={setNote} />
+      <PhotoPicker photos={photos} onChange={setPhotos} />
       <View style={{ flexDirection: 'row', gap: space.step }}>
         <Button title="Back" size="glove" style={{ flex: 1 }} onPress={onLeave} />
         <Button title="Keep" manner="main" size="glove" style={{ flex: 1 }} onPress={done} />

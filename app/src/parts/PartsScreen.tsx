@@ -46,9 +46,9 @@ function Parts({ unit }: { unit: Unit }) {
   const usual = new Set(partListOf(now).map(({ id }) => id));
   const confirmed = parts.filter(({ record }) => record !== null).length;
   const mayWrite = me.role !== 'viewer' && unit.retiredAtMs === null;
-  const say = async (part: ListedPart, said: PartSaid) => {
+  const say = async (part: ListedPart, said: PartSaid, photos: readonly Blob[] = []) => {
     setOpen(null);
-    await record({ kind: 'part', at: { unitId: unit.id, partId: part.id }, ...said });
+    await record({ kind: 'part', at: { unitId: unit.id, partId: part.id }, ...said }, photos);
   };
   return (
     <Screen
@@ -83,7 +83,7 @@ function Parts({ unit }: { unit: Unit }) {
       {open ? (
         <PartSheet
           part={open}
-          onDone={(said) => void say(open, said)}
+          onDone={(said, photos) => void say(open, said, photos)}
           onLeave={() => setOpen(null)}
         />
       ) : null}

@@ -12,6 +12,7 @@ import {
 } from '@keen-bleed/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useMe } from '../account/session';
+import { keepPhotos } from '../photos/keepPhotos';
 import { openLogs } from '../store/logs';
 import { recordIn } from '../store/recordIn';
 import { startVisit } from '../store/startVisit';
@@ -27,7 +28,8 @@ export interface WalkRound {
   units: readonly Unit[];
   visitId: string | null;
   state: VisitState | null;
-  say: (fact: WalkFact) => Promise<boolean>;
+  /** Keeps a fact, with photos that go with it. */
+  say: (fact: WalkFact, photos?: readonly Blob[]) => Promise<boolean>;
   trouble: string | null;
 }
 
@@ -56,13 +58,15 @@ export function useWalkRound(
     () => asFoundHere(units, here?.state ?? null, here?.facts ?? []),
     [units, here],
   );
-  const say = async (fact: WalkFact): Promise<boolean> => {
+  const say = async (fact: WalkFact, photos: readonly Blob[] = []): Promise<boolean> => {
     const [first, ...others] = units;
     if (!first) return false;
     try {
       const id = visitId ?? (await startVisit(me, { units: [first, ...others], rigId, reason }));
       setVisitId(id);
-      const problem = await recordIn(me, id, fact);
+      const kept = await keepPhotos(id, photos);
+      const named = kept.length > 0 ? { ...fact, photos: kept } : fact;
+      const problem = await recordIn(me, id, named);
       setTrouble(problem);
       return problem === null;
     } catch {

@@ -2,6 +2,7 @@ import { fromPsi, rounded, toPsi } from '@keen-bleed/core';
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { PhotoPicker } from '../photos/PhotoPicker';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -13,7 +14,7 @@ import { Txt } from '../ui/Txt';
 
 interface CheckSheetProps {
   check: Check;
-  onDone: (answer: CheckAnswer, note: string | null) => void;
+  onDone: (answer: CheckAnswer, note: string | null, photos: readonly Blob[]) => void;
   onLeave: () => void;
 }
 
@@ -24,6 +25,7 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
   const [choice, setChoice] = useState<string | null>(null);
   const [value, setValue] = useState('');
   const [note, setNote] = useState('');
+  const [photos, setPhotos] = useState<readonly Blob[]>([]);
   const [problem, setProblem] = useState<string>();
   const inPressure = shape.kind === 'number' && (shape.unit === 'psi' || shape.unit === 'psi/min');
   const read = (text: string): number | null => {
@@ -34,7 +36,7 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
   const done = () => {
     const answer = answerOf();
     if (typeof answer === 'string') return setProblem(answer);
-    onDone(answer, note.trim() === '' ? null : note.trim().slice(0, 200));
+    onDone(answer, note.trim() === '' ? null : note.trim().slice(0, 200), photos);
   };
   const answerOf = (): CheckAnswer | string => {
     if (shape.kind === 'grade') {
@@ -105,6 +107,7 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
         />
       )}
       <Field label="Note" value={note} onChange={setNote} problem={problem} />
+      <PhotoPicker photos={photos} onChange={setPhotos} />
       <View style={{ flexDirection: 'row', gap: space.step }}>
         <Button title="Back" size="glove" style={{ flex: 1 }} onPress={onLeave} />
         <Button title="Keep" manner="main" size="glove" style={{ flex: 1 }} onPress={done} />

@@ -6,6 +6,7 @@ import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Path, Rect } from 'react-native-svg';
 import { sayPart } from '../parts/sayPart';
+import { PhotoStrip } from '../photos/PhotoStrip';
 import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
@@ -31,7 +32,7 @@ interface PartCardProps {
   onCheck: ((check: Check) => void) | null;
   /** What is wrong with it, or with the lines at it. */
   problems: readonly string[];
-  history: readonly { id: string; when: string; what: string }[];
+  history: readonly { id: string; when: string; what: string; photos: readonly string[] }[];
   failures: readonly string[];
   children?: ReactNode;
 }
@@ -84,6 +85,7 @@ export function PartCard({
         <Txt as="small" tone="quiet">
           {[sayPart(record, sayIn), sayPorts(unit, part)].filter(Boolean).join(' · ')}
         </Txt>
+        <PhotoStrip ids={record?.photos ?? []} of={part.title} />
         {children}
       </View>
       <View style={{ gap: space.step, ...(wide ? { flex: 1 } : {}) }}>
@@ -137,12 +139,13 @@ export function PartCard({
           <View>
             <Txt as="bodyBold">What was found here</Txt>
             <View role="list" aria-label={`What was found at ${part.title}`}>
-              {history.slice(0, 8).map(({ id, when, what }) => (
+              {history.slice(0, 8).map(({ id, when, what, photos }) => (
                 <View key={id} role="listitem" style={{ paddingVertical: space.hair }}>
                   <Txt as="small" tone="quiet">
                     {when}
                   </Txt>
                   <Txt>{what}</Txt>
+                  <PhotoStrip ids={photos} of={what} />
                 </View>
               ))}
             </View>

@@ -282,13 +282,19 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
     (entry) => entry.at?.unitId === unit.id && entry.at.partId === partId,
   );
   const history = [
-    ...here.map((entry) => ({ id: entry.id, when: 'in this visit', what: sayFound(entry) })),
+    ...here.map((entry) => ({
+      id: entry.id,
+      when: 'in this visit',
+      what: sayFound(entry),
+      photos: entry.photos ?? [],
+    })),
     ...(found.data ?? [])
       .filter((entry) => entry.partId === partId && !here.some(({ id }) => id === entry.id))
       .map((entry) => ({
         id: entry.id,
         when: `${sayDay(entry.atMs)}, ${entry.by}`,
         what: entry.said,
+        photos: entry.photos,
       })),
   ];
   const seen = () => {
@@ -384,9 +390,9 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
       {saying ? (
         <PartSheet
           part={part}
-          onDone={(said) => {
+          onDone={(said, photos) => {
             setSaying(false);
-            void walk.say({ kind: 'part', at, ...said });
+            void walk.say({ kind: 'part', at, ...said }, photos);
           }}
           onLeave={() => setSaying(false)}
         />
@@ -394,17 +400,20 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
       {checking ? (
         <CheckSheet
           check={checking}
-          onDone={(answer, note) => {
+          onDone={(answer, note, photos) => {
             setChecking(null);
-            void walk.say({
-              kind: 'check',
-              at: { unitId: unit.id, partId: checking.part },
-              checkId: checking.id,
-              title: checking.title,
-              answer: answer as CheckFact['answer'],
-              said: sayAnswer(answer, checking.answer, sayIn),
-              ...(note === null ? {} : { note }),
-            });
+            void walk.say(
+              {
+                kind: 'check',
+                at: { unitId: unit.id, partId: checking.part },
+                checkId: checking.id,
+                title: checking.title,
+                answer: answer as CheckFact['answer'],
+                said: sayAnswer(answer, checking.answer, sayIn),
+                ...(note === null ? {} : { note }),
+              },
+              photos,
+            );
           }}
           onLeave={() => setChecking(null)}
         />

@@ -8,6 +8,7 @@ import type {
 import { partsOf, readable, type NewFact } from '@keen-bleed/core';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { PhotoPicker } from '../photos/PhotoPicker';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -24,7 +25,7 @@ interface VisitComposerProps {
   units: readonly Unit[];
   /** An entry that is put right instead of a new one being made. */
   correcting: Entry | null;
-  onDone: (fact: NewFact<VisitFact>) => Promise<boolean>;
+  onDone: (fact: NewFact<VisitFact>, photos: readonly Blob[]) => Promise<boolean>;
   onLeave: () => void;
 }
 
@@ -42,6 +43,7 @@ export function VisitComposer({ units, correcting, onDone, onLeave }: VisitCompo
   );
   const [text, setText] = useState(correcting?.text ?? '');
   const [problem, setProblem] = useState<string>();
+  const [photos, setPhotos] = useState<readonly Blob[]>([]);
   const at = places[titles.indexOf(where) - 1] ?? null;
   const isSeen = correcting ? correcting.kind === 'seen' : at !== null;
 
@@ -53,12 +55,17 @@ export function VisitComposer({ units, correcting, onDone, onLeave }: VisitCompo
     if (isSeen && standing === null)
       return setProblem('Say how it is: good, worth noting, or not right.');
     setProblem(undefined);
-    const supersedes = correcting ? { supersedes: correcting.id, atMs: correcting.atMs } : {};
+    // What is put right keeps the photos it had.
+    const had = correcting?.photos ? { photos: correcting.photos } : {};
+    const supersedes = correcting
+      ? { supersedes: correcting.id, atMs: correcting.atMs, ...had }
+      : {};
     const fact: NewFact<VisitFact> =
       isSeen && at && standing
         ? { kind: 'seen', at, standing, text: words, ...supersedes }
         : { kind: 'note', at, text: words, ...supersedes };
-    if (!(await onDone(fact))) return;
+    if (!(await onDone(fact, photos))) return;
+    setPhotos([]);
     setText('');
     setStanding(null);
   };
@@ -85,6 +92,7 @@ export function VisitComposer({ units, correcting, onDone, onLeave }: VisitCompo
         />
       ) : null}
       <Field label="In a few words" value={text} onChange={setText} problem={problem} lines={3} />
+      <PhotoPicker photos={photos} onChange={setPhotos} />
       <View style={{ flexDirection: 'row', gap: space.step }}>
         {correcting ? (
           <Button title="Leave as it was" size="glove" style={{ flex: 1 }} onPress={onLeave} />

@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { sayMinute } from '../data/when';
 import { sayPart } from '../parts/sayPart';
+import { PhotoStrip } from '../photos/PhotoStrip';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -74,6 +75,7 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
                 </Txt>
               </View>
               <Txt>{entryWords(entry)}</Txt>
+              <PhotoStrip ids={entry.photos ?? []} of={entryWords(entry)} />
               <Txt as="small" tone="quiet">
                 {`${isMine ? me.name : (writers[entry.lane] ?? 'somebody')}, ${sayMinute(correctedMs(entry, answers.get(entry.lane)))}`}
               </Txt>
@@ -126,6 +128,10 @@ export function VisitParts({ visit }: { visit: LiveVisit }) {
                 <Txt as="small" tone="quiet">
                   {sayPart(record, sayIn)}
                 </Txt>
+                <PhotoStrip
+                  ids={fact.photos ?? []}
+                  of={partWords(at, header.made.units) ?? at.partId}
+                />
               </View>
             </View>
           );

@@ -7,11 +7,13 @@ import { useMe } from '../account/session';
 import { useFollowed } from '../data/useFollowed';
 import { useLogRecord } from '../data/useRecords';
 import { sayDay, sayMinute } from '../data/when';
+import { keepPhotos } from '../photos/keepPhotos';
 import { takeIn } from '../store/logs';
 import { useLog, type LiveLog } from '../store/useLog';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
+import { LinkOut } from '../ui/LinkOut';
 import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
 import { OutboxSign } from '../ui/OutboxSign';
@@ -114,8 +116,16 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
               key={correcting?.id ?? 'new'}
               units={units}
               correcting={correcting}
-              onDone={async (fact) => {
-                if (!(await tell(fact))) return false;
+              onDone={async (fact, photos) => {
+                const ids = await keepPhotos(header.id, photos).catch(() => null);
+                if (!ids) {
+                  setTrouble(
+                    'This device has no room for the photos. Free some space on it, then try again.',
+                  );
+                  return false;
+                }
+                const named = ids.length > 0 ? { ...fact, photos: ids } : fact;
+                if (!(await tell(named))) return false;
                 setCorrecting(null);
                 return true;
               }}
@@ -130,6 +140,7 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
             onTakeBack={(target) => void tell({ kind: 'retract', target })}
           />
           <VisitParts visit={visit} />
+          <LinkOut title="Report as PDF" href={`/api/visits/${header.id}/report.pdf`} />
           {mayWrite && isOpen ? (
             <Button
               title="Close the visit"

@@ -103,8 +103,8 @@ export const recordsThatHold = ({
 
 /** What a visit's fact says of a part, as it is kept with the unit. */
 export function partRecordOf(fact: PartFact, foundAtMs: number): PartRecord {
-  const { at, standing, number, thread, setPsi, fittedOn, note, variant, place } = fact;
-  const said = { number, thread, setPsi, fittedOn, note, variant, place };
+  const { at, standing, number, thread, setPsi, fittedOn, note, variant, place, photos } = fact;
+  const said = { number, thread, setPsi, fittedOn, note, variant, place, photos };
   return { partId: at.partId, standing, ...given(said), foundAtMs };
 }
 

@@ -33,12 +33,10 @@ import {
   type LiveMark,
   type RunState,
 } from '@keen-bleed/core';
-import { createRequire } from 'node:module';
-import { dirname } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import pdfmake from 'pdfmake';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { ladderSvg } from './ladderSvg';
+import { INK, NOT_AN_INSPECTION, QUIET, RULE, sayMoment } from './page';
+import { printed } from './printer';
 
 /** What a report is made of. */
 export interface ReportedRun {
@@ -59,39 +57,7 @@ export interface ReportedRun {
   outcome: Outcome;
 }
 
-export const NOT_AN_INSPECTION =
-  'This record advises; it does not replace the inspection your law asks for, made by those it licenses.';
-
 const LADDER_HEIGHT = 560;
-const INK = '#171c20';
-const QUIET = '#454e55';
-const RULE = '#cfc9bc';
-
-const require = createRequire(import.meta.url);
-const face = (family: string, weight: number) =>
-  require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`);
-
-let ready = false;
-
-/** Tells the printer of its two faces, once, and keeps it from reading anything else. */
-function prepare(): void {
-  if (ready) return;
-  ready = true;
-  const faces = {
-    Text: {
-      normal: face('atkinson-hyperlegible', 400),
-      bold: face('atkinson-hyperlegible', 700),
-    },
-    Numeral: { normal: face('b612', 400), bold: face('b612', 700) },
-  };
-  const folders = [faces.Text.normal, faces.Numeral.normal].map((file) => dirname(file));
-  pdfmake.setFonts(faces);
-  pdfmake.setUrlAccessPolicy(() => false);
-  pdfmake.setLocalAccessPolicy((file: string) => {
-    const path = file.startsWith('file:') ? fileURLToPath(file) : file;
-    return folders.some((folder) => path.startsWith(folder));
-  });
-}
 
 const verdictShapes: Readonly<Record<Verdict, string>> = {
   pass: `<rect x="1" y="1" width="14" height="14" fill="${INK}"/>`,
@@ -109,22 +75,9 @@ const signColumn = (verdict: Verdict, size: number, width: number): Column => ({
   stack: [{ svg: sign(verdict, size), width: size, margin: [0, 2, 0, 0] }],
 });
 
-/** A date and time as the shop has it, with the zone's own short name. */
-const sayMoment = (atMs: number, timeZone: string): string =>
-  new Intl.DateTimeFormat('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZoneName: 'short',
-    timeZone,
-  }).format(atMs);
-
 /** A run on paper: rig, rule set, conditions, every figure with its limit and verdict, the ladder, and who. */
 export async function runReport(run: ReportedRun): Promise<Buffer> {
-  prepare();
-  return pdfmake.createPdf(definition(run)).getBuffer();
+  return printed(definition(run));
 }
 
 function definition(run: ReportedRun): TDocumentDefinitions {

@@ -14,7 +14,8 @@ import { READERS, route, type Route } from '../http/route';
 import { logsOfUnit } from '../log/logsOfUnit';
 import { sayBy, writersOf } from '../log/writersOf';
 import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
-import { NOT_AN_INSPECTION, runReport } from '../report/runReport';
+import { NOT_AN_INSPECTION } from '../report/page';
+import { runReport } from '../report/runReport';
 
 /** Runs of a unit that are listed: ten years of monthly tests. */
 const LISTED_RUNS = 120;

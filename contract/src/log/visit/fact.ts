@@ -2,12 +2,8 @@ import { Type, type Static } from '@sinclair/typebox';
 import { findingStandings, type FindingStanding } from '../../choices';
 import { Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
-import { lineFields, PartId, partFields } from '../../part';
+import { lineFields, PartId, partFields, Photos } from '../../part';
 
-/** Pictures that go with a fact; each is sent before the fact that names it. */
-const Photos = Type.Optional(
-  Type.Array(Uuid('Photo'), { minItems: 1, maxItems: 8, uniqueItems: true, title: 'Photos' }),
-);
 /** A part of a unit of the visit. */
 const AtPart = Type.Object(
   { unitId: Uuid('Unit'), partId: PartId('Part') },
@@ -34,7 +30,7 @@ const Seen = factOf('seen', {
   supersedes: Type.Optional(Uuid('Corrected fact')),
 });
 /** How a part is where it sits: whether it is fitted, and what a replacement has to match. */
-const PartFound = factOf('part', { at: AtPart, ...partFields, photos: Photos });
+const PartFound = factOf('part', { at: AtPart, ...partFields });
 /** How a line was found, from port to port. */
 const LineFound = factOf('line', {
   at: Type.Object(

@@ -1,0 +1,166 @@
+import type { FoundAtParts, Unit, VisitHeader } from '@keen-bleed/contract';
+import { CORE_VERSION, plumbingOf, VISIT_VERSION } from '@keen-bleed/core';
+import { v7 as uuidv7 } from 'uuid';
+import {
+  addTruck,
+  laneOf,
+  makeStaff,
+  openTestShop,
+  STARTED_MS,
+  type Staff,
+  type TestShop,
+} from '../test/testShop';
+
+let shop: TestShop;
+let staff: Staff;
+let others: Staff;
+beforeAll(async () => {
+  shop = await openTestShop();
+  staff = await makeStaff(shop, 'f');
+  others = await makeStaff(shop, 'g');
+});
+afterAll(() => shop.close());
+
+let number = 300;
+
+/** A visit on a truck, and the way to put facts into it one after the other. */
+async function visited() {
+  const unit = await addTruck(staff.lead, String((number += 1)));
+  const header: VisitHeader = {
+    id: uuidv7(),
+    kind: 'visit',
+    v: VISIT_VERSION,
+    subject: { unitId: unit.id, rigId: null, partId: null },
+    startedAtMs: STARTED_MS,
+    offsetMs: 0,
+    coreVersion: CORE_VERSION,
+    made: { units: [unit], reason: null },
+  };
+  await staff.technician.post('/api/logs').send(header).expect(201);
+  const lane = uuidv7();
+  let seq = 0;
+  const say = async (fact: object) => {
+    const answer = await staff.technician.post(`/api/logs/${header.id}/facts`).send({
+      facts: [
+        {
+          ...laneOf([[(seq += 1), { kind: 'note' }]], { startMs: Date.now() })[0]!,
+          lane,
+          seq,
+          v: VISIT_VERSION,
+          at: null,
+          ...fact,
+        },
+      ],
+    });
+    // What was refused has no place in the lane.
+    if (answer.status !== 200) seq -= 1;
+    return answer;
+  };
+  const now = async () => (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
+  return { unit, header, say, now };
+}
+
+const check = (unit: Unit, change: object = {}) => ({
+  kind: 'check',
+  at: { unitId: unit.id, partId: 'rear-relay' },
+  checkId: '0/listen/rear relay: exhaust/released',
+  title: 'Listen at the rear relay’s exhaust',
+  answer: { kind: 'grade', grade: 'hiss' },
+  said: 'a hiss',
+  ...change,
+});
+
+describe('what is found at a part', () => {
+  it('is read again at that part, the newest first, by everybody of the shop and nobody else', async () => {
+    const { unit, say } = await visited();
+    await say(check(unit));
+    expect(
+      (
+        await say({
+          kind: 'seen',
+          at: { unitId: unit.id, partId: 'foot-valve' },
+          standing: 'good',
+          text: 'Boot is whole',
+        })
+      ).status,
+    ).toBe(200);
+    const found = (await staff.viewer.get(`/api/units/${unit.id}/found`).expect(200))
+      .body as FoundAtParts;
+    expect(found.map(({ partId, said, by }) => [partId, said, by])).toEqual([
+      ['foot-valve', 'good: Boot is whole', 'technician'],
+      ['rear-relay', 'Listen at the rear relay’s exhaust: a hiss', 'technician'],
+    ]);
+    expect((await others.lead.get(`/api/units/${unit.id}/found`)).body).toEqual([]);
+  });
+
+  it('is no longer there once it was taken back', async () => {
+    const { unit, say } = await visited();
+    const id = uuidv7();
+    expect((await say(check(unit, { id }))).status).toBe(200);
+    expect((await say({ kind: 'retract', target: id, at: undefined })).status).toBe(200);
+    expect((await staff.viewer.get(`/api/units/${unit.id}/found`)).body).toEqual([]);
+  });
+
+  it('is refused at a part that the unit does not have, and in no shape that a check asks for', async () => {
+    const { unit, say } = await visited();
+    const nowhere = await say(check(unit, { at: { unitId: unit.id, partId: 'no-such-part' } }));
+    expect(nowhere.status).toBe(422);
+    expect(JSON.stringify(nowhere.body)).toContain('at.partId');
+    const shapeless = await say(check(unit, { answer: { kind: 'number', value: 'a lot' } }));
+    expect(shapeless.status).toBeGreaterThanOrEqual(400);
+    expect(shapeless.status).toBeLessThan(500);
+  });
+
+  it('is printed, for the shop alone', async () => {
+    const { unit, header, say } = await visited();
+    expect((await say(check(unit))).status).toBe(200);
+    const pdf = await staff.viewer.get(`/api/visits/${header.id}/report.pdf`).expect(200);
+    expect(pdf.headers['content-type']).toContain('application/pdf');
+    await others.lead.get(`/api/visits/${header.id}/report.pdf`).expect(404);
+  });
+});
+
+describe('how a line is found', () => {
+  it('makes a revision of the unit, is told of where it cannot be, and loses nothing', async () => {
+    const { unit, say, now } = await visited();
+    expect(
+      (
+        await say({
+          kind: 'line',
+          at: { unitId: unit.id, lineId: 'rear-relay.supply' },
+          standing: 'fitted',
+          to: { partId: 'rear-relay', port: 'control' },
+        })
+      ).status,
+    ).toBe(200);
+    const found = await now();
+    expect(found.revision).toBe(unit.revision + 1);
+    expect(found.lines).toMatchObject([{ lineId: 'rear-relay.supply', to: { port: 'control' } }]);
+    expect(plumbingOf(found).problems.map(({ what }) => what)).toContain('two-lines');
+    // What nobody could plumb is kept as it was said, and told.
+    expect(
+      (
+        await say({
+          kind: 'line',
+          at: { unitId: unit.id, lineId: 'dash-feed.in' },
+          standing: 'fitted',
+          to: { partId: 'gone', port: 'in' },
+        })
+      ).status,
+    ).toBe(200);
+    expect(plumbingOf(await now()).problems.map(({ what }) => what)).toContain('no-part');
+  });
+
+  it('cannot be taken back, only said anew', async () => {
+    const { unit, say } = await visited();
+    const id = uuidv7();
+    const line = {
+      kind: 'line',
+      at: { unitId: unit.id, lineId: 'rear-relay.supply' },
+      standing: 'fitted',
+    };
+    expect((await say({ ...line, id })).status).toBe(200);
+    expect((await say({ kind: 'retract', target: id, at: undefined })).status).toBe(422);
+    expect((await say({ ...line, standing: 'not-known' })).status).toBe(200);
+  });
+});
