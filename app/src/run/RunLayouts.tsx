@@ -1,6 +1,7 @@
 import { type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
+import { PlanBeside } from '../plan/PlanBeside';
 import { MarkList } from '../record/MarkList';
 import type { LiveRun } from '../store/useRun';
 import { space } from '../theme/space';
@@ -45,6 +46,11 @@ export function WideRun({ run, busy, head, ladder, pane, pad, sheets }: RunParts
         contentContainerStyle={{ padding: space.wide, gap: space.gap }}
       >
         <SoFar run={run} />
+        <PlanBeside
+          rig={run.header.made}
+          title={run.state.step ? 'Where this step acts' : 'The rig'}
+          stepId={run.state.step?.id ?? null}
+        />
       </ScrollView>
       {sheets}
     </View>

@@ -8,8 +8,9 @@ import {
   sayLimit,
   sayPressure,
 } from '@keen-bleed/core';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { PlanBeside } from '../plan/PlanBeside';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { LinkTo } from '../ui/LinkTo';
@@ -44,6 +45,7 @@ function sayAirDetails(air: AirDetails): string[] {
 /** A unit's air system in figures: tanks, chambers, governor, gauge, and the rule that binds them. */
 export function AirSystem({ unit }: { unit: Unit }) {
   const { unit: sayIn } = usePrefs();
+  const rig = useMemo(() => ({ unit, towed: [] }), [unit]);
   const check = reservoirCheck(unit);
   const maker = unit.makerLimits;
   const makerWords = [
@@ -124,6 +126,9 @@ export function AirSystem({ unit }: { unit: Unit }) {
         </Txt>
       </Line>
       <Rule />
+      <View style={{ marginTop: space.gap }}>
+        <PlanBeside rig={rig} title="Seen from above" stepId={null} />
+      </View>
     </View>
   );
 }

@@ -4,6 +4,7 @@ import type { RigUnderTest } from '../rig/rigUnderTest';
 import { effectsOf, type Fault } from '../twin/faults/fault';
 import { faultsOf } from '../twin/faults/faultsOf';
 import { Twin } from '../twin/twin';
+import { actsAt, checksOfStep } from './actsAt';
 import { bring } from './bring';
 import { checksOf } from './catalogue';
 import { PERFECT_SENSES, USUAL_SENSES, type Check } from './check';
@@ -158,5 +159,32 @@ describe('the catalogue of checks', () => {
     const once = () => doCheck(new Twin(truck, { tanksPsi: 90 }), check, { chance: NO_CHANCE });
     expect(once()).toEqual(once());
     expect(once()).toMatchObject({ kind: 'points' });
+  });
+});
+
+describe('the steps of a run', () => {
+  it('are of the catalogue: each says where it acts, and which check it is', () => {
+    const rig = kinds['tractor and trailer']!;
+    const checks = checksOf(rig);
+    expect(actsAt(rig, 'cut-out')).toContainEqual({ unit: 0, part: 'governor' });
+    expect(actsAt(rig, 'couplers')).toEqual([
+      { unit: 1, part: 'supply-coupler' },
+      { unit: 1, part: 'service-coupler' },
+    ]);
+    for (const step of [
+      'build-up',
+      'cut-out',
+      'cut-in',
+      'static-hold',
+      'applied-hold',
+      'warning',
+      'pop-out',
+      'stop-lamp',
+    ]) {
+      expect(actsAt(rig, step).length).toBeGreaterThan(0);
+      const [first] = checksOfStep(checks, step);
+      expect({ step, found: first !== undefined }).toEqual({ step, found: true });
+    }
+    expect(actsAt(rig, 'prepare')).toEqual([]);
   });
 });

@@ -1,3 +1,4 @@
+export { actsAt, checksOfStep } from './actsAt';
 export { checksOf } from './catalogue';
 export {
   PERFECT_SENSES,

@@ -1,11 +1,13 @@
 import { check } from '@keen-bleed/contract';
-import { checkUnit } from '@keen-bleed/core';
+import { checkUnit, plumbingOf } from '@keen-bleed/core';
+import { checksOf } from '@keen-bleed/core/checks';
 import { asc, eq } from 'drizzle-orm';
 import request from 'supertest';
-import { facts as factRows, logs } from '../db/schema';
+import { facts as factRows, logs, units as unitsTable } from '../db/schema';
 import { openTestShop, type TestShop } from '../test/testShop';
 import { demoFleet } from './demoFleet';
 import { demoPassword, demoPeople } from './demoPeople';
+import { demoVisits } from './demoVisits';
 import { seedDemo } from './seedDemo';
 
 const today = Date.parse('2026-11-24T12:00:00Z');
@@ -43,6 +45,22 @@ describe('the demo world', () => {
       .where(eq(logs.kind, 'run'));
     const seen = new Set(rows.map((row) => row.verdict));
     expect([...seen].sort()).toEqual(['cant-tell', 'fail', 'incomplete', 'pass']);
+  });
+
+  it('has checks of the catalogue in its visits, and lines as they were found', async () => {
+    const units = await shop.database.db.select().from(unitsTable);
+    const { draft } = units.find((unit) => unit.draft.number === '12')!;
+    const rig = { unit: { id: '', revision: 1, retiredAtMs: null, ...draft }, towed: [] };
+    const known = new Set(checksOf(rig).map(({ id }) => id));
+    const made = demoVisits.flatMap(({ entries }) =>
+      entries.flatMap(({ check }) => check?.checkId ?? []),
+    );
+    expect(made.length).toBeGreaterThan(1);
+    expect(made.filter((id) => !known.has(id))).toEqual([]);
+    const other = units.find((unit) => unit.draft.number === '15')!.draft;
+    const { lines, problems } = plumbingOf(other);
+    expect(lines.find(({ id }) => id === 'accessories.in')?.from.part).toBe('supply-tank');
+    expect(problems).toEqual([]);
   });
 
   it('has visits: one that goes on with two people in it, and one by a phone whose clock was off', async () => {

@@ -91,7 +91,24 @@ export const demoFleet: readonly DemoUnit[] = [
     lastNoteAfter: 'Hose rubs on the frame clip. New one ordered.',
   },
   {
-    draft: { ...base('truck', '15', 'Gritter', 2016), testEveryDays: 45 },
+    draft: {
+      ...base('truck', '15', 'Gritter', 2016),
+      testEveryDays: 45,
+      // An air suspension was put in later, and taken from the wrong tank.
+      parts: walkedRound([
+        { partId: 'suspension', note: 'Fitted later, by the body builder.' },
+        { partId: 'accessories' },
+      ]),
+      lines: [
+        {
+          lineId: 'accessories.in',
+          standing: 'fitted',
+          from: { partId: 'supply-tank', port: 'out.9' },
+          note: 'From the supply tank, not from secondary.',
+          foundAtMs: WALKED_MS,
+        },
+      ],
+    },
     // The dryer is past its time: it blocks, and the build-up drags.
     story: (t) => ({
       ...healthy({ leakPsiPerMin: 0.7 })(),

@@ -1,4 +1,4 @@
-import type { FindingStanding } from '@keen-bleed/contract';
+import type { CheckFact, FindingStanding } from '@keen-bleed/contract';
 
 /** One thing somebody wrote in a visit. */
 export interface DemoEntry {
@@ -10,6 +10,8 @@ export interface DemoEntry {
   /** Unit number and part; none for the whole. */
   at?: { number: string; partId: string };
   standing?: FindingStanding;
+  /** A check of the catalogue that gave it; the text is what was found in words. */
+  check?: Pick<CheckFact, 'checkId' | 'title' | 'answer'>;
 }
 
 /** A visit of the depot. */
@@ -56,6 +58,28 @@ export const demoVisits: readonly DemoVisit[] = [
         text: 'Dry, drain closes',
         at: { number: '12', partId: 'supply-drain' },
         standing: 'good',
+      },
+      {
+        by: 'idris',
+        afterMin: 26,
+        text: 'froth',
+        at: { number: '12', partId: 'rear-chambers' },
+        check: {
+          checkId: '0/wet/rear left spring',
+          title: 'Wet the joints of the rear left spring side',
+          answer: { kind: 'grade', grade: 'froth' },
+        },
+      },
+      {
+        by: 'idris',
+        afterMin: 28,
+        text: 'quiet',
+        at: { number: '12', partId: 'rear-relay' },
+        check: {
+          checkId: '0/listen/rear relay: exhaust/released',
+          title: 'Listen at the rear relay’s exhaust',
+          answer: { kind: 'grade', grade: 'quiet' },
+        },
       },
       { by: 'idris', afterMin: 31, text: 'New hose ordered, two days. Make it a hand longer.' },
     ],
