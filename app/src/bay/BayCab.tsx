@@ -2,7 +2,7 @@ import type { RunHeader } from '@keen-bleed/contract';
 import { rigTitle, ruleSetFor } from '@keen-bleed/core';
 import type { Check } from '@keen-bleed/core/checks';
 import type { PlanSymbol } from '@keen-bleed/core/drawing';
-import { useRef, useState, type ReactNode } from 'react';
+import { useCallback, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { PlanView } from '../plan/PlanView';
 import { useBringUp } from '../plan/useBringUp';
@@ -12,11 +12,13 @@ import { useRuleSets } from '../data/useRecords';
 import { sayClock } from '../data/when';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
+import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
 import { Segments } from '../ui/Segments';
+import { Steady } from '../ui/Steady';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { useBoxSize } from '../ui/useBoxSize';
@@ -66,7 +68,11 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
   if (running && practice && bay) {
     return <BayRun practice={practice} bay={bay} onLeave={() => setRunning(false)} />;
   }
-  const head = (
+  const doneWords = `${practiceLog.done.length} ${practiceLog.done.length === 1 ? 'check' : 'checks'}`;
+  const words = bay
+    ? `${setup.hidden === null ? 'practice' : hiddenWords(setup.hidden)} · ${sayClock(bay.frame.timeS * 1000)} · ${doneWords}`
+    : 'in the Bay';
+  const head = () => (
     <View
       style={{
         flexDirection: wide ? 'row' : 'column',
@@ -81,9 +87,7 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
           {rigTitle(setup.rig)}
         </Txt>
         <Txt as="small" tone="quiet">
-          {bay
-            ? `${setup.hidden === null ? 'practice' : hiddenWords(setup.hidden)} · ${sayClock(bay.frame.timeS * 1000)} · ${practiceLog.done.length} ${practiceLog.done.length === 1 ? 'check' : 'checks'}`
-            : 'in the Bay'}
+          {words}
         </Txt>
       </View>
       <View style={{ flexDirection: 'row', justifyContent: 'space-between', gap: space.near }}>
@@ -103,7 +107,10 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
   );
   return (
     <View role="main" style={{ flex: 1 }}>
-      {head}
+      <Steady
+        by={`${words} ${header ? 'run' : ''} ${bay && rules.data ? 'may' : ''} ${wide ? 'wide' : ''}`}
+        render={head}
+      />
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       {bay ? (
         <Around bay={bay} setup={setup} log={practiceLog} onLeave={onLeave} />
@@ -150,13 +157,26 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
     });
   };
   const [first] = cabControls(bay, setup.rig.unit.gauge.unit);
+  const { frame } = bay;
+  // How the cab stands: what a hand has set, and what its lamps show.
+  const stands = JSON.stringify({
+    ...frame,
+    n: 0,
+    timeS: 0,
+    needles: 0,
+    psi: 0,
+    scfm: 0,
+    devices: 0,
+    high: 0,
+  });
+  const doing = `${log.done.length} ${said.map(({ id }) => id).join(' ')}`;
   const ending =
     setup.hidden === null ? null : (
       <BayEnding bay={bay} said={said} onUnsay={say} onEnd={log.end} onLeave={onLeave} />
     );
   const cab = (
     <View style={{ gap: space.gap }}>
-      {first ? <Choice {...first} /> : null}
+      <Steady by={stands} render={() => (first ? <Choice {...first} /> : null)} />
       <View style={{ flexDirection: 'row', gap: space.gap }}>
         <NeedleLadder
           gauge={setup.rig.unit.gauge}
@@ -165,23 +185,39 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
           height={LADDER.height}
         />
         <View style={{ flex: 1, gap: space.step }}>
-          <BayControls bay={bay} unit={setup.rig.unit.gauge.unit} />
+          <Steady
+            by={stands}
+            render={() => <BayControls bay={bay} unit={setup.rig.unit.gauge.unit} />}
+          />
         </View>
       </View>
-      <Choice {...timeControl(bay)} />
-      <Toggle label="Sound of the air" value={sounding} onChange={setSounding} />
-      <Done log={log} />
-      {ending}
+      <Steady
+        by={`${bay.frame.speed} ${sounding} ${doing}`}
+        render={() => (
+          <View style={{ gap: space.gap }}>
+            <Choice {...timeControl(bay)} />
+            <Toggle label="Sound of the air" value={sounding} onChange={setSounding} />
+            <Done log={log} />
+            {ending}
+          </View>
+        )}
+      />
     </View>
   );
   const rig = (
-    <RigPane
-      bay={bay}
-      setup={setup}
-      log={log}
-      onCheck={check}
-      onSay={setup.hidden === null ? null : say}
-      said={said.map(({ id }) => id)}
+    <Steady
+      // A needle has to move smoothly, a drawing need not.
+      by={`${Math.floor(frame.n / DRAWN_EVERY)} ${doing} ${wide ? 'wide' : ''}`}
+      render={() => (
+        <RigPane
+          bay={bay}
+          setup={setup}
+          log={log}
+          onCheck={check}
+          onSay={setup.hidden === null ? null : say}
+          said={said.map(({ id }) => id)}
+        />
+      )}
     />
   );
   if (wide) {
@@ -260,6 +296,9 @@ function Done({ log: { done } }: { log: PracticeLog }) {
   );
 }
 
+/** Moments of the rig that one of the drawing stands for. */
+const DRAWN_EVERY = 3;
+
 interface RigPaneProps {
   bay: Bay;
   setup: BaySetup;
@@ -281,6 +320,7 @@ const Sideways = ({ wide, children }: { wide: boolean; children: ReactNode }) =>
 
 /** The drawing of the rig in the Bay, with the part that was tapped. */
 function RigPane({ bay, setup, log, onCheck, onSay, said }: RigPaneProps) {
+  const palette = usePalette();
   const wide = useWide();
   const { unit: sayIn } = usePrefs();
   const [seeing, setSeeing] = useState(setup.hidden === null || setup.hidden === 0);
@@ -299,10 +339,13 @@ function RigPane({ bay, setup, log, onCheck, onSay, said }: RigPaneProps) {
   const scale = bound
     ? Math.min(1, Math.max(wide ? LEAST_SCALE : 0, box.width / bound.plan.width))
     : 1;
-  const choose = (symbol: PlanSymbol) => {
-    setChosen(symbol);
-    bringUp(symbol, scale);
-  };
+  const choose = useCallback(
+    (symbol: PlanSymbol) => {
+      setChosen(symbol);
+      bringUp(symbol, scale);
+    },
+    [bringUp, scale],
+  );
   const last = log.done[0];
   const levels = [
     { value: 'rig', title: units.length > 1 ? 'Whole rig' : 'Large parts' },
@@ -357,7 +400,12 @@ function RigPane({ bay, setup, log, onCheck, onSay, said }: RigPaneProps) {
       ) : null}
       {chosen ? (
         <ScrollView
-          style={{ maxHeight: '55%', flexGrow: 0, borderTopWidth: 2 }}
+          style={{
+            maxHeight: '55%',
+            flexGrow: 0,
+            borderTopWidth: 2,
+            borderColor: palette.ink,
+          }}
           contentContainerStyle={{ padding: space.step }}
         >
           <BayPart

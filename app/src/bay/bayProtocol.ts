@@ -28,6 +28,8 @@ export type HowBad = 'slight' | 'plain' | 'bad';
 
 /** A moment of the rig, as the cab shows it and as seeing through shows it. */
 export interface BayFrame {
+  /** Counts moments as they are told. */
+  n: number;
   timeS: number;
   rpm: number;
   /** What each gauge of the cab, or of the shop's hoses, is called and shows, psi. */

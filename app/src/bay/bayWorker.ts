@@ -25,8 +25,8 @@ import type { BayEnd, BayFrame, BayMove, BayRig, BaySetup, BayWorker, HowBad } f
 import { moveHand, parkedCab, type CabState } from './cabState';
 import { describeBay } from './describeBay';
 
-/** As often as a screen is drawn anew. */
-export const FRAME_MS = 16;
+/** Thirty times a second: a needle moves smoothly, and a slow phone keeps up. */
+export const FRAME_MS = 33;
 /** A tab that slept does not owe its rig the time, s. */
 const LONGEST_FRAME_S = 0.25;
 const NO_WEAR = { engineS: 0, loadedS: 0, loadedTurns: 0, purges: 0, applications: 0 };
@@ -53,7 +53,10 @@ interface RigInBay {
 }
 
 /** One moment of the rig, as the cab and the seen-through drawing show it. */
-function frameOf({ setup, twin, faults, dials, cab }: RigInBay, speed: number): BayFrame {
+function frameOf(
+  { setup, twin, faults, dials, cab }: RigInBay,
+  speed: number,
+): Omit<BayFrame, 'n'> {
   return {
     timeS: twin.timeS,
     rpm: twin.rpm,
@@ -146,11 +149,13 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let lastMs = 0;
   let checks = 0;
   let minutes = 0;
+  let sent = 0;
   let chance: Chance = drawsOf(1);
 
   const send = () => {
     if (!bay) return;
-    const told = tell(frameOf(bay, speed));
+    sent += 1;
+    const told = tell({ ...frameOf(bay, speed), n: sent });
     if (!(told instanceof Promise)) return;
     isDrawing = true;
     const done = () => (isDrawing = false);

@@ -57,6 +57,14 @@ export function PartCard({
   const record = unit.parts?.find(({ partId }) => partId === part.id) ?? null;
   const start = from < checks.length ? from : 0;
   const shown = checks.slice(start, start + CHECKS_SHOWN);
+  const about = (
+    <>
+      <Steps explained={explained} numbered={unit.ports === 'numbers'} sayIn={sayIn} />
+      <Txt as="small" tone="quiet">
+        {[sayPart(record, sayIn), sayPorts(unit, part)].filter(Boolean).join(' · ')}
+      </Txt>
+    </>
+  );
   return (
     <View
       style={{ gap: wide ? space.wide : space.step, flexDirection: wide ? 'row' : 'column' }}
@@ -81,12 +89,9 @@ export function PartCard({
           </Txt>
         ))}
         <Positions role={part.role} state={state} />
-        <Steps explained={explained} numbered={unit.ports === 'numbers'} sayIn={sayIn} />
-        <Txt as="small" tone="quiet">
-          {[sayPart(record, sayIn), sayPorts(unit, part)].filter(Boolean).join(' · ')}
-        </Txt>
         <PhotoStrip ids={record?.photos ?? []} of={part.title} />
         {children}
+        {wide ? about : null}
       </View>
       <View style={{ gap: space.step, ...(wide ? { flex: 1 } : {}) }}>
         {checks.length > 0 ? (
@@ -151,6 +156,7 @@ export function PartCard({
             </View>
           </View>
         ) : null}
+        {wide ? null : about}
       </View>
     </View>
   );

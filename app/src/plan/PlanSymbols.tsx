@@ -83,6 +83,8 @@ const OneSymbol = memo(function OneSymbol({
   const palette = usePalette();
   const { box, label, role, known, folded, hasSpring } = symbol;
   const isTank = role === 'tank';
+  // Inside the rounded ends of a tank.
+  const inset = isTank ? 9 : 3;
   // What nobody has seen yet is drawn quieter than what somebody has.
   const ink = known === 'seen' ? palette.ink : palette.quiet;
   const fill = role === 'chamber' ? palette.serviceAir : palette.supplyAir;
@@ -110,10 +112,10 @@ const OneSymbol = memo(function OneSymbol({
       />
       {share !== null && share > 0 ? (
         <Rect
-          x={box.x + 3}
-          y={box.y + box.height - 3 - (isTank ? 6 : 4)}
-          width={(box.width - 6) * share}
-          height={isTank ? 6 : 4}
+          x={box.x + inset}
+          y={box.y + box.height - (isTank ? 10 : 7)}
+          width={(box.width - 2 * inset) * share}
+          height={isTank ? 5 : 4}
           rx={2}
           fill={fill}
         />

@@ -1,5 +1,5 @@
 import type { PlanSymbol } from '@keen-bleed/core/drawing';
-import { useRef, type RefObject } from 'react';
+import { useCallback, useRef, type RefObject } from 'react';
 import type { LayoutChangeEvent, ScrollView } from 'react-native';
 
 /** What stands over a part that was brought up, px. */
@@ -13,16 +13,20 @@ export function useBringUp(): {
 } {
   const scroller = useRef<ScrollView>(null);
   const top = useRef(0);
-  return {
-    scroller,
-    onDrawing: ({ nativeEvent }) => (top.current = nativeEvent.layout.y),
-    bringUp: ({ box }, scale) =>
+  const bringUp = useCallback(
+    ({ box }: PlanSymbol, scale: number) =>
       // Once the panel stands and there is room to scroll.
-      requestAnimationFrame(() =>
+      void requestAnimationFrame(() =>
         scroller.current?.scrollTo({
           y: Math.max(0, top.current + box.y * scale - ABOVE),
           animated: false,
         }),
       ),
+    [],
+  );
+  return {
+    scroller,
+    onDrawing: ({ nativeEvent }) => (top.current = nativeEvent.layout.y),
+    bringUp,
   };
 }
