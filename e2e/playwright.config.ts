@@ -21,7 +21,8 @@ const launchOptions = {
 export default defineConfig({
   testDir: './src',
   fullyParallel: true,
-  workers: 2,
+  // Some tests wait for processes to end and to come back: with a third the two cores of a small machine are never idle.
+  workers: 3,
   retries: 0,
   // Wide guards, for a machine that does other things beside; nothing waits for them.
   timeout: 120_000,

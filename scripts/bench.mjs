@@ -4,6 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import { drawsAir } from './bench/drawsAir.mjs';
 import { dataFolder } from './setup/dataFolder.mjs';
 import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
 import { chromiumPath, ensurePackages } from './setup/packages.mjs';
@@ -213,6 +214,10 @@ await runMain(async () => {
       cwd: root,
     }),
   );
+  say('doing every check on every demo rig with each of its faults');
+  console.log(
+    await run(process.execPath, ['--import', 'tsx', 'server/bench/checks.bench.ts'], { cwd: root }),
+  );
   say('running the twin');
   console.log(
     await run(process.execPath, ['--import', 'tsx', 'server/bench/twin.bench.ts'], { cwd: root }),
@@ -231,9 +236,10 @@ await runMain(async () => {
       LOG_LEVEL: 'silent',
     });
     // Whatever goes wrong in the page, the server is not left running.
-    const { firstLoad, taps, long, works, felt, traces } = await (async () => ({
+    const { firstLoad, taps, long, works, felt, traces, air } = await (async () => ({
       ...(await inTheBrowser(server.url)),
       traces: await readsTraces(server.url, [10_000, 100_000, 1_000_000]),
+      air: await drawsAir(launchBrowser, server.url),
     }))().finally(server.stop);
     const shell = await shellBytes();
     const kB = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;
@@ -255,6 +261,14 @@ await runMain(async () => {
     console.log(
       `  tasks over 50 ms: ${long.length}${long.length ? ` (longest ${Math.max(...long).toFixed(0)} ms)` : ''}`,
     );
+    console.log(
+      'Live air on the drawing of a tractor and trailer at 4 × CPU slow-down, main thread a frame',
+    );
+    for (const { title, seen, still, yardstickMs } of air) {
+      console.log(
+        `  ${title}: air seen ${seen.ms.toFixed(1)} ms at ${seen.perSecond.toFixed(0)} frames/s, drawing still ${still.ms.toFixed(1)} ms at ${still.perSecond.toFixed(0)}; yardstick (2,000,000 roots) ${yardstickMs.toFixed(0)} ms`,
+      );
+    }
     console.log('A trace read and taken apart in its worker');
     for (const { count, tookMs, megabytes, long: tasks } of traces) {
       console.log(

@@ -98,13 +98,25 @@ const knob = (page, group, value) =>
   page.getByRole('radiogroup', { name: group }).getByRole('radio', { name: value, exact: true });
 async function toBay(page, rig) {
   await page.getByRole('link', { name: 'Bay' }).click();
-  await page.getByLabel('Rig').selectOption({ label: rig });
+  await page.getByLabel('Find a rig').fill(rig);
+  await page.getByLabel('Rig', { exact: true }).selectOption({ label: rig });
   await page.getByRole('button', { name: 'Start' }).click();
   await knob(page, 'Engine', '1,400').click();
   await knob(page, 'Park, yellow', 'in').click();
   await knob(page, 'Time', '× 16').click();
   // The worker's clock is the machine's own.
   await new Promise((resolve) => setTimeout(resolve, 4_000));
+}
+
+const onDrawing = (page, part) =>
+  page
+    .getByRole('group', { name: /from above/ })
+    .getByRole('button', { name: part })
+    .first();
+async function toDrawing(page, unit) {
+  await toUnit(page, unit);
+  await page.getByRole('link', { name: 'See it drawn' }).click();
+  await page.getByRole('radiogroup', { name: 'Circuit' }).waitFor();
 }
 
 /** A truck's test as a logger would have it, out of the twin. */
@@ -140,12 +152,23 @@ const views = [
     go: (page) => toSeals(page, 'Tractor 11'),
   },
   {
-    name: 'parts-phone-dark',
+    name: 'plan-phone-light',
     as: 'idris',
+    light: true,
     go: async (page) => {
-      await toUnit(page, 'Gritter 12');
-      await page.getByRole('link', { name: /^Parts: / }).click();
-      await page.getByRole('list', { name: 'Parts' }).waitFor();
+      await toDrawing(page, 'Tractor 09');
+      await onDrawing(page, 'Tractor 09: Foot valve').click();
+      await page.getByRole('list', { name: 'What it does, step by step' }).waitFor();
+    },
+  },
+  {
+    name: 'plan-wide-dark',
+    as: 'idris',
+    wide: true,
+    go: async (page) => {
+      await toDrawing(page, 'Tractor 11');
+      await page.getByRole('radio', { name: '11', exact: true }).click();
+      await onDrawing(page, 'Compressor').waitFor();
     },
   },
   {
@@ -189,9 +212,8 @@ const views = [
     go: async (page) => {
       await toBay(page, 'Tractor 09 + Low-loader 31');
       await knob(page, 'Trailer supply, red', 'in').click();
-      await page.getByRole('button', { name: 'See through the rig' }).click();
-      await page.getByRole('button', { name: 'spring line', exact: true }).click();
-      await page.getByLabel('The rig’s air').evaluate((element) => element.scrollIntoView());
+      await page.getByText('See the air in it').click();
+      await onDrawing(page, 'Rear relay').waitFor();
     },
   },
   {
@@ -215,14 +237,6 @@ const views = [
     go: async (page) => {
       await page.getByRole('link', { name: 'Add a unit' }).click();
       await page.getByLabel('Unit number').waitFor();
-    },
-  },
-  {
-    name: 'shop-wide-dark',
-    wide: true,
-    go: async (page) => {
-      await page.getByRole('link', { name: 'Shop' }).click();
-      await page.getByText('Idris Fenn', { exact: true }).waitFor();
     },
   },
 ];

@@ -2,6 +2,7 @@ import type { Rig, Unit } from '@keen-bleed/contract';
 import { rigTitle, unitsOf, type RigUnderTest } from '@keen-bleed/core';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
+import { PERFECT_SENSES, USUAL_SENSES } from '@keen-bleed/core/checks';
 import { useRigs, useUnits } from '../data/useRecords';
 import { PracticeList } from '../practice/PracticeList';
 import { space } from '../theme/space';
@@ -33,10 +34,36 @@ const FAULTS = [
   { value: 'open', title: 'set openly' },
 ] as const;
 
+const SENSES_NOTE = {
+  usual: 'One hiss in ten is missed, one joint in five is graded a step off.',
+  never: 'What is there is heard and seen, and nothing else.',
+  noisy: 'Twice as many mistakes, and only loud air is heard.',
+} as const;
+
 const LOADS = [
   { value: '0', title: 'empty' },
   { value: '0.5', title: 'half' },
   { value: '1', title: 'laden' },
+] as const;
+
+/** How often ear, soap and eye err: as the house has it, never, or twice as often. */
+const SENSES = {
+  usual: USUAL_SENSES,
+  never: PERFECT_SENSES,
+  noisy: {
+    ...USUAL_SENSES,
+    missed: 2 * USUAL_SENSES.missed,
+    imagined: 2 * USUAL_SENSES.imagined,
+    soapMisses: 2 * USUAL_SENSES.soapMisses,
+    soapOff: 2 * USUAL_SENSES.soapOff,
+    lookWrong: 2 * USUAL_SENSES.lookWrong,
+    heardQuietScfm: 3 * USUAL_SENSES.heardQuietScfm,
+  },
+} as const;
+const EARS = [
+  { value: 'usual', title: 'as usual' },
+  { value: 'never', title: 'never wrong' },
+  { value: 'noisy', title: 'a noisy yard' },
 ] as const;
 
 /** Everything that can stand in the Bay: what is coupled, then each unit alone. */
@@ -89,6 +116,7 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
   const [outside, setOutside] = useState<(typeof WEATHER)[number]['value']>('20');
   const [height, setHeight] = useState<(typeof HEIGHTS)[number]['value']>('0');
   const [hidden, setHidden] = useState<(typeof FAULTS)[number]['value']>('1');
+  const [ears, setEars] = useState<(typeof EARS)[number]['value']>('usual');
   const [load, setLoad] = useState<(typeof LOADS)[number]['value']>('1');
   const chosen = title ?? titles[0] ?? '';
   const rig = all[titles.indexOf(chosen)];
@@ -125,6 +153,14 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
           <Choice label="Load" size="glove" options={LOADS} value={load} onChange={setLoad} />
         ) : null}
         <Choice label="Faults" size="glove" options={FAULTS} value={hidden} onChange={setHidden} />
+        <Choice
+          label="Ears, soap and eyes"
+          note={SENSES_NOTE[ears]}
+          size="glove"
+          options={EARS}
+          value={ears}
+          onChange={setEars}
+        />
         <Button
           title="Start"
           manner="main"
@@ -136,6 +172,7 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
               heightM: Number(height),
               load: sensesLoad ? Number(load) : 1,
               hidden: hidden === 'open' ? null : Number(hidden),
+              senses: SENSES[ears],
               seed: Math.floor(Math.random() * 2 ** 31),
             })
           }

@@ -1,4 +1,4 @@
-import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
+import type { Check, CheckAnswer, Senses } from '@keen-bleed/core/checks';
 import type {
   Act,
   CouplerState,
@@ -21,6 +21,8 @@ export interface BaySetup {
   /** How many faults to hide, drawn by `seed`; null where faults are set openly, at any time. */
   hidden: number | null;
   seed: number;
+  /** How often ear, soap and eye err; as usual where nothing is said. */
+  senses?: Senses;
 }
 
 /** How bad an openly set fault is. */

@@ -4,6 +4,7 @@ import {
   doAll,
   doCheck,
   TELLS,
+  USUAL_SENSES,
   type Chance,
   type Check,
 } from '@keen-bleed/core/checks';
@@ -207,7 +208,8 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       const isAtOnce = AT_ONCE.has(check.doing.does);
       minutes += check.minutes + (isAtOnce ? 0 : check.state.minutes);
       const ids = bay.faults.map((fault) => fault.id);
-      const answer = doCheck(bay.twin, check, { chance, faults: ids }, isAtOnce);
+      const senses = bay.setup.senses ?? USUAL_SENSES;
+      const answer = doCheck(bay.twin, check, { senses, chance, faults: ids }, isAtOnce);
       if (!isAtOnce) bay.cab = leftAsFound(bay.twin, bay.cab);
       lastMs = nowMs();
       send();

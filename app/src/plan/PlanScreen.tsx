@@ -38,6 +38,7 @@ import { PlanView } from './PlanView';
 import { sayAnswer } from './sayAnswer';
 import { sayFound } from './sayFound';
 import { useBringUp } from './useBringUp';
+import { useOpenFailures } from './useOpenFailures';
 import { usePlan, useExplained } from './usePlan';
 import { useRigOf } from './useRigOf';
 
@@ -88,9 +89,14 @@ function Planned({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
   };
   const { unit: sayIn } = usePrefs();
   const problems = useMemo(() => walk.units.map((unit) => plumbingOf(unit).problems), [walk.units]);
+  const failures = useOpenFailures(rig);
   const marked = useMemo(
-    () => new Set(problems.flatMap((some, n) => some.map(({ at }) => `${n} ${at}`))),
-    [problems],
+    () =>
+      new Set([
+        ...problems.flatMap((some, n) => some.map(({ at }) => `${n} ${at}`)),
+        ...failures.flatMap(({ keys }) => keys),
+      ]),
+    [failures, problems],
   );
   const lists = useMemo(() => walk.units.map((unit) => partListOf(unit)), [walk.units]);
   const all = lists.flat();
@@ -269,6 +275,7 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
   const explained = useExplained(rig, symbol.unit, partId);
   const checks = useMemo(() => checksOf(rig, []), [rig]);
   const found = useFound(unit?.id ?? null);
+  const failures = useOpenFailures(rig);
   const part = list.find(({ id }) => id === partId);
   if (!unit || !part) return null;
   const mayWrite = me.role !== 'viewer' && unit.retiredAtMs === null;
@@ -321,7 +328,9 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
           .filter(({ at: where }) => where === partId || atPart.some(({ id }) => id === where))
           .map(({ text }) => text)}
         history={history}
-        failures={[]}
+        failures={failures
+          .filter(({ keys }) => keys.includes(`${symbol.unit} ${partId}`))
+          .map(({ text }) => `Open failure: ${text}`)}
       >
         {mayWrite ? (
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>

@@ -48,6 +48,40 @@ export function actsAt(rig: RigUnderTest, stepId: string): { unit: number; part:
   );
 }
 
+/** Which step's parts a failed figure is of. */
+const FIGURES: Readonly<Record<string, string>> = {
+  'build-up-time': 'build-up',
+  'build-up-rate': 'build-up',
+  'build-up-part': 'build-up',
+  'build-up-full': 'build-up',
+  'free-air-delivery': 'build-up',
+  'cut-out': 'cut-out',
+  'cut-in': 'cut-in',
+  'governor-differential': 'cut-in',
+  'governor-cycle': 'cycle',
+  'coupling-supply': 'coupling-supply',
+  'trailer-supply': 'trailer-supply',
+  'static-leak': 'static-hold',
+  'static-loss': 'static-hold',
+  'static-leak-other': 'static-hold',
+  'applied-leak': 'applied-hold',
+  'applied-loss': 'applied-hold',
+  'applied-leak-other': 'applied-hold',
+  warning: 'warning',
+  'warning-reset': 'warning',
+  'pop-out-park': 'pop-out',
+  'pop-out-trailer': 'pop-out',
+  'stop-lamp': 'stop-lamp',
+  'reserve-left': 'reserve',
+};
+
+/** Parts that an open failure is at, by its key: `figure:` and the figure, or `look:`, the step and what was looked at. */
+export function failsAt(rig: RigUnderTest, key: string): { unit: number; part: string }[] {
+  const [kind, what = ''] = key.split(':');
+  const step = kind === 'figure' ? FIGURES[what.split(' ')[0] ?? ''] : what;
+  return step === undefined ? [] : actsAt(rig, step);
+}
+
 /** What of the catalogue a step of a run is: where it acts, and what is read there. */
 const SAME: Readonly<Record<string, (check: Check) => boolean>> = {
   'build-up': ({ doing }) => doing.does === 'build',

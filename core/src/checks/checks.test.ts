@@ -4,7 +4,7 @@ import type { RigUnderTest } from '../rig/rigUnderTest';
 import { effectsOf, type Fault } from '../twin/faults/fault';
 import { faultsOf } from '../twin/faults/faultsOf';
 import { Twin } from '../twin/twin';
-import { actsAt, checksOfStep } from './actsAt';
+import { actsAt, checksOfStep, failsAt } from './actsAt';
 import { bring } from './bring';
 import { checksOf } from './catalogue';
 import { PERFECT_SENSES, USUAL_SENSES, type Check } from './check';
@@ -186,5 +186,8 @@ describe('the steps of a run', () => {
       expect({ step, found: first !== undefined }).toEqual({ step, found: true });
     }
     expect(actsAt(rig, 'prepare')).toEqual([]);
+    expect(failsAt(rig, 'figure:cut-out')).toEqual(actsAt(rig, 'cut-out'));
+    expect(failsAt(rig, 'look:couplers:seals')).toEqual(actsAt(rig, 'couplers'));
+    expect(failsAt(rig, 'figure:gauge-error')).toEqual([]);
   });
 });

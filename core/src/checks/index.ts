@@ -1,4 +1,4 @@
-export { actsAt, checksOfStep } from './actsAt';
+export { actsAt, checksOfStep, failsAt } from './actsAt';
 export { checksOf } from './catalogue';
 export {
   PERFECT_SENSES,

@@ -19,6 +19,8 @@ const RAIL_AT = 0.62;
 const RAIL = 7;
 const TYRE = { across: 20, along: 44 } as const;
 const MARGIN = 4;
+/** Width of a letter of a unit's title, px. */
+const PER_LETTER_OF_TITLE = 7.6;
 
 export const keyOf = (unit: number, part: string): string => `${unit} ${part}`;
 
@@ -300,6 +302,12 @@ function linesOf(
   const wheels = chassis.flatMap((unit) => [
     ...unit.wheels,
     ...unit.axles.map(({ label }) => label),
+    {
+      x: unit.titleAt.x,
+      y: unit.titleAt.y - LABEL.size,
+      width: unit.title.length * PER_LETTER_OF_TITLE,
+      height: LABEL.line,
+    },
   ]);
   const router = new Router(paper.width, paper.height, boxes, [...labels, ...wheels]);
   for (const { axles } of chassis) for (const { from, to } of axles) router.axleAt(from, to);

@@ -11,6 +11,10 @@ const VARIANTS: Partial<Record<PartRole, readonly Variant[]>> = {
     { id: 'gear', title: 'driven by gears' },
     { id: 'belt', title: 'driven by a belt' },
   ],
+  'double-check': [
+    { id: 'level', title: 'mounted level' },
+    { id: 'not-level', title: 'not level' },
+  ],
   dryer: [
     { id: 'own-volume', title: 'purges from its own volume' },
     { id: 'service-tank', title: 'purges from a service tank' },
