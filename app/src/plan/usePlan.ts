@@ -20,8 +20,11 @@ export function usePlan(
 ): Planned {
   const key =
     rig && `plan ${facing} ${JSON.stringify(level)} ${JSON.stringify(options)} ${rigKey(rig)}`;
-  const { data, error, mutate } = useSWRImmutable<BoundPlan, Error>(key, () =>
-    inDrawing((drawing) => drawing.plan(rig!, facing, level, options)),
+  const { data, error, mutate } = useSWRImmutable<BoundPlan, Error>(
+    key,
+    () => inDrawing((drawing) => drawing.plan(rig!, facing, level, options)),
+    // What was drawn stays until the next is ready: nothing moves away under a finger.
+    { keepPreviousData: true },
   );
   return { bound: data, failed: error !== undefined && !data, again: () => void mutate() };
 }

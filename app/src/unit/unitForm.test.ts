@@ -61,6 +61,9 @@ describe('the unit form', () => {
     expect(draft(form).parts).toEqual(parts);
     expect(draft({ ...form, modulatingValve: 'none' }).parts).toEqual(parts.slice(0, 1));
     expect(draft(formOf(start, 'psi')).parts).toBeUndefined();
+    const lines = [{ lineId: 'rear-relay.supply', standing: 'fitted' as const, foundAtMs: 1 }];
+    expect(draft(formOf({ ...start, lines }, 'psi')).lines).toEqual(lines);
+    expect(draft(formOf(start, 'psi')).lines).toBeUndefined();
   });
 
   it('takes bar and litres, and keeps psi and cubic inches', () => {

@@ -3,6 +3,7 @@ import type {
   ChamberType,
   FieldProblem,
   GaugeCheck,
+  LineRecord,
   PartRecord,
   PressureUnit,
   TankRole,
@@ -63,6 +64,7 @@ export interface UnitForm {
   gaugeChecks: GaugeCheck[];
   /** Kept as they are: parts are said on their own list. */
   parts: PartRecord[];
+  lines: LineRecord[];
   testEveryDays: string;
 }
 
@@ -122,6 +124,7 @@ export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
     makerWarningMin: pressure(maker.warningMinPsi),
     gaugeChecks: draft.gaugeChecks,
     parts: draft.parts ?? [],
+    lines: draft.lines ?? [],
     testEveryDays: String(draft.testEveryDays),
   };
 }
@@ -245,7 +248,11 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
   const wrongShape = checkForm('unitDraft', candidate);
   if (wrongShape.length > 0) return { problems: wrongShape };
   const parts = recordsThatHold({ ...(candidate as UnitDraft), parts: form.parts });
-  const draft = { ...candidate, ...(parts.length > 0 ? { parts } : {}) } as UnitDraft;
+  const draft = {
+    ...candidate,
+    ...(parts.length > 0 ? { parts } : {}),
+    ...(form.lines.length > 0 ? { lines: form.lines } : {}),
+  } as UnitDraft;
   const wrong = checkUnit(draft);
   return wrong.length > 0 ? { problems: wrong } : { draft };
 }

@@ -75,10 +75,11 @@ const FIGURES: Readonly<Record<string, string>> = {
   'reserve-left': 'reserve',
 };
 
-/** Parts that an open failure is at, by its key: `figure:` and the figure, or `look:`, the step and what was looked at. */
+/** Parts that an open failure is at, by its key: `figure:cut-out`, or `look:couplers/seals` for a step and its look. */
 export function failsAt(rig: RigUnderTest, key: string): { unit: number; part: string }[] {
   const [kind, what = ''] = key.split(':');
-  const step = kind === 'figure' ? FIGURES[what.split(' ')[0] ?? ''] : what;
+  const [first = ''] = what.split('/');
+  const step = kind === 'figure' ? FIGURES[first] : first;
   return step === undefined ? [] : actsAt(rig, step);
 }
 

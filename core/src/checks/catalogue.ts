@@ -59,6 +59,8 @@ function fits({ isTowedAlone, tows }: Made, { state }: Omit<Check, 'bearsOn'>): 
 }
 
 function faultsByPart(rig: RigUnderTest, faults: readonly Fault[]): Map<string, string[]> {
+  // A screen that only lists checks does not pay for a twin.
+  if (faults.length === 0) return new Map();
   const twin = new Twin(rig);
   const byPart = new Map<string, string[]>();
   for (const fault of faults) {

@@ -187,7 +187,7 @@ describe('the steps of a run', () => {
     }
     expect(actsAt(rig, 'prepare')).toEqual([]);
     expect(failsAt(rig, 'figure:cut-out')).toEqual(actsAt(rig, 'cut-out'));
-    expect(failsAt(rig, 'look:couplers:seals')).toEqual(actsAt(rig, 'couplers'));
+    expect(failsAt(rig, 'look:couplers/seals')).toEqual(actsAt(rig, 'couplers'));
     expect(failsAt(rig, 'figure:gauge-error')).toEqual([]);
   });
 });

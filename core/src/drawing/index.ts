@@ -12,3 +12,4 @@ export type {
 } from './plan';
 export { planAir, type LineAir, type PlanAir, type SymbolAir } from './live';
 export { LABEL } from './sizes';
+export { GOOD_PLAN, measured, type PlanMeasures } from './planMeasures';

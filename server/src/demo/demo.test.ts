@@ -1,11 +1,12 @@
 import { check } from '@keen-bleed/contract';
 import { checkUnit, plumbingOf } from '@keen-bleed/core';
 import { checksOf } from '@keen-bleed/core/checks';
+import { GOOD_PLAN, measured, planOf } from '@keen-bleed/core/drawing';
 import { asc, eq } from 'drizzle-orm';
 import request from 'supertest';
 import { facts as factRows, logs, units as unitsTable } from '../db/schema';
 import { openTestShop, type TestShop } from '../test/testShop';
-import { demoFleet } from './demoFleet';
+import { demoFleet, demoRigs } from './demoFleet';
 import { demoPassword, demoPeople } from './demoPeople';
 import { demoVisits } from './demoVisits';
 import { seedDemo } from './seedDemo';
@@ -61,6 +62,32 @@ describe('the demo world', () => {
     const { lines, problems } = plumbingOf(other);
     expect(lines.find(({ id }) => id === 'accessories.in')?.from.part).toBe('supply-tank');
     expect(problems).toEqual([]);
+  });
+
+  it('is drawn well, every rig and every unit of it', () => {
+    const units = demoFleet.map(({ draft }, n) => ({
+      id: String(n),
+      revision: 1,
+      retiredAtMs: null,
+      ...draft,
+    }));
+    const byNumber = (number: string) => units.find((unit) => unit.number === number)!;
+    const rigs = [
+      ...demoRigs.map(({ numbers }) => {
+        const [unit, ...towed] = numbers.map(byNumber);
+        return { unit: unit!, towed };
+      }),
+      ...units.map((unit) => ({ unit, towed: [] })),
+    ];
+    for (const rig of rigs) {
+      const levels = [{ show: 'rig' as const }, { show: 'unit' as const, unit: 0 }];
+      for (const level of levels) {
+        const { crossingsALine, ...rest } = measured(planOf(rig, 'up', level));
+        const which = `${rig.unit.number} ${level.show}`;
+        expect({ which, ...rest }).toEqual({ which, ...GOOD_PLAN });
+        expect({ which, seldom: crossingsALine < 1 }).toEqual({ which, seldom: true });
+      }
+    }
   });
 
   it('has visits: one that goes on with two people in it, and one by a phone whose clock was off', async () => {
