@@ -8,7 +8,8 @@ import {
   type Plan,
   type PlanAir,
 } from '@keen-bleed/core/drawing';
-import { airOf } from '@keen-bleed/core/twin';
+import { pointsAt } from '@keen-bleed/core/diagnosis';
+import { airOf, faultsOf } from '@keen-bleed/core/twin';
 import { describeRig } from './describeRig';
 import type { DrawnRig } from './drawnRig';
 
@@ -29,6 +30,16 @@ export interface Drawing {
   draw: (rig: RigUnderTest, options?: DrawingOptions) => DrawnRig;
   plan: (rig: RigUnderTest, facing: Facing, level: Level, options?: DrawingOptions) => BoundPlan;
   explain: (rig: RigUnderTest, unit: number, part: string) => Explained;
+  /** What the trade’s table says of open failures, by their keys. */
+  points: (rig: RigUnderTest, keys: readonly string[]) => Told[];
+}
+
+/** A row of the trade’s table for an open failure, in words. */
+export interface Told {
+  key: string;
+  found: string;
+  suspects: readonly string[];
+  check: string;
 }
 
 /** Draws rigs, with nothing running in them. */
@@ -39,4 +50,20 @@ export const makeDrawing = (): Drawing => ({
     return { plan, air: planAir(rig, plan, options) };
   },
   explain: explainPart,
+  points: (rig, keys) => {
+    const faults = faultsOf(rig);
+    return keys.flatMap((key): Told[] => {
+      const pointed = pointsAt(key, faults, []);
+      if (!pointed) return [];
+      const { symptom, suspects } = pointed;
+      return [
+        {
+          key,
+          found: symptom.found,
+          suspects: suspects.map(({ part, title }) => `${part}: ${title}`),
+          check: symptom.check,
+        },
+      ];
+    });
+  },
 });

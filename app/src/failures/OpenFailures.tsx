@@ -15,7 +15,9 @@ import { Rule } from '../ui/Rule';
 import { Txt } from '../ui/Txt';
 import { VerdictShape } from '../ui/VerdictSign';
 import { ask, asProblem } from '../wire/api';
+import type { Told } from '../air/drawing';
 import { failuresOf } from './failuresOf';
+import { usePoints } from './usePoints';
 
 /** What has failed on a unit and was not proven right since; a lead may close one with a written reason. */
 export function OpenFailures({ unit }: { unit: Unit }) {
@@ -24,6 +26,10 @@ export function OpenFailures({ unit }: { unit: Unit }) {
   const [closing, setClosing] = useState<OpenFailure | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const failures = failuresOf(data?.find((row) => row.unit.id === unit.id));
+  const points = usePoints(
+    unit,
+    failures.map(({ key }) => key),
+  );
   if (failures.length === 0) return null;
   const close = async ({ runId, key }: OpenFailure, reason: string) => {
     setClosing(null);
@@ -50,6 +56,7 @@ export function OpenFailures({ unit }: { unit: Unit }) {
           <FailureLine
             key={`${failure.runId} ${failure.key}`}
             failure={failure}
+            told={points.get(failure.key) ?? null}
             onClose={me.role === 'lead' ? () => setClosing(failure) : null}
           />
         ))}
@@ -69,7 +76,23 @@ export function OpenFailures({ unit }: { unit: Unit }) {
   );
 }
 
-function FailureLine({ failure, onClose }: { failure: OpenFailure; onClose: (() => void) | null }) {
+/** Suspects named; the rest are counted. */
+const NAMED = 3;
+
+/** What the trade’s table says of a failure, in a line or two. */
+function sayTold({ suspects, check }: Told): string {
+  const rest = suspects.length - NAMED;
+  const named = suspects.slice(0, NAMED).join('; ');
+  return `May be: ${named}${rest > 0 ? `; ${rest} more` : ''}. To tell them apart: ${check}`;
+}
+
+interface FailureLineProps {
+  failure: OpenFailure;
+  told: Told | null;
+  onClose: (() => void) | null;
+}
+
+function FailureLine({ failure, told, onClose }: FailureLineProps) {
   const { unit: sayIn } = usePrefs();
   return (
     <View role="listitem">
@@ -91,6 +114,7 @@ function FailureLine({ failure, onClose }: { failure: OpenFailure; onClose: (() 
           <Txt as="small" tone="quiet">
             {`since ${sayDay(failure.sinceMs)}${failure.unitIds.length > 1 ? ', found on the coupled rig' : ''}`}
           </Txt>
+          {told && told.suspects.length > 0 ? <Txt as="small">{sayTold(told)}</Txt> : null}
         </View>
         {onClose ? (
           <Button

@@ -1,5 +1,5 @@
 import { useLayoutEffect, type ReactNode } from 'react';
-import { Modal, View } from 'react-native';
+import { Modal, ScrollView, View } from 'react-native';
 import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from './Txt';
@@ -46,6 +46,8 @@ export function Sheet({ title, onLeave, at, children }: SheetProps) {
         <View
           style={{
             width: '100%',
+            // Never taller than the screen: what does not fit is scrolled to.
+            maxHeight: '94%',
             maxWidth: foot ? 560 : 400,
             backgroundColor: palette.ground,
             borderColor: palette.edge,
@@ -58,7 +60,13 @@ export function Sheet({ title, onLeave, at, children }: SheetProps) {
           <Txt as="heading" heading={2}>
             {title}
           </Txt>
-          {children}
+          <ScrollView
+            style={{ flexGrow: 0, flexShrink: 1 }}
+            contentContainerStyle={{ gap: space.gap }}
+            keyboardShouldPersistTaps="handled"
+          >
+            {children}
+          </ScrollView>
         </View>
       </View>
     </Modal>

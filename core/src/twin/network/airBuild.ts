@@ -99,6 +99,8 @@ export class AirBuild {
     const told = new Set<string>();
     const roles = new Map(this.plumbing.parts.map(({ id, role }) => [id, role]));
     for (const { from, to } of this.plumbing.lines) {
+      // A line to what this rig does not have joins nothing, and has no ends here.
+      if (!roles.has(from.part) || !roles.has(to.part)) continue;
       for (const end of [from, to]) {
         const role = roles.get(end.part);
         if (!role) continue;

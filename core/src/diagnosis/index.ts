@@ -1,0 +1,1 @@
+export { pointsAt, symptoms, type Pointed, type Symptom } from './symptoms';
