@@ -21,8 +21,7 @@ const launchOptions = {
 export default defineConfig({
   testDir: './src',
   fullyParallel: true,
-  // Some tests wait for processes to end and to come back: with a third the two cores of a small machine are never idle.
-  workers: 3,
+  workers: 2,
   retries: 0,
   // Wide guards, for a machine that does other things beside; nothing waits for them.
   timeout: 120_000,

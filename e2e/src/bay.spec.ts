@@ -105,6 +105,7 @@ test(
       .getByRole('link', { name: /^Tractor 09/ })
       .click();
     await page.getByRole('link', { name: 'See it drawn' }).click();
+    await expect(page.getByRole('radiogroup', { name: 'Circuit' })).toBeVisible();
     const relay = onDrawing(page, /Rear relay/);
     await relay.click();
     const card = page.getByRole('region', { name: 'Rear relay' });

@@ -178,11 +178,16 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
     <View style={{ gap: space.gap }}>
       <Steady by={stands} render={() => (first ? <Choice {...first} /> : null)} />
       <View style={{ flexDirection: 'row', gap: space.gap }}>
-        <NeedleLadder
-          gauge={setup.rig.unit.gauge}
-          needles={bay.frame.needles}
-          width={wide ? LADDER.wide : LADDER.phone}
-          height={LADDER.height}
+        <Steady
+          by={`${frame.needles.map(({ psi }) => psi).join(' ')} ${wide ? 'wide' : ''}`}
+          render={() => (
+            <NeedleLadder
+              gauge={setup.rig.unit.gauge}
+              needles={bay.frame.needles}
+              width={wide ? LADDER.wide : LADDER.phone}
+              height={LADDER.height}
+            />
+          )}
         />
         <View style={{ flex: 1, gap: space.step }}>
           <Steady

@@ -52,6 +52,8 @@ export interface BayFrame {
   stopLamp: boolean;
   /** Heard from the seat: the dryer's blast at cut-out. */
   purging: boolean;
+  /** What a gauge set at the tank has read since the last moment told: seconds and gauge psi. */
+  samples: readonly (readonly [timeS: number, psi: number])[];
   /** By node and by way, in the network's order; gauge psi and scfm. */
   psi: readonly number[];
   scfm: readonly number[];
@@ -94,9 +96,8 @@ export interface BayRig {
   hasShopAir: boolean;
   /** A hand brake valve with numbered ports stands in place of dash controls. */
   hasHandBrake: boolean;
-  /** Place whose pressure a gauge set is teed into, by id, and where it stands in a frame. */
+  /** Place whose pressure a gauge set is teed into, by id. */
   gaugePlace: string;
-  gaugeAt: number;
 }
 
 /** What came out when the hunt was ended. */

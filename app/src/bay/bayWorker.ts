@@ -28,6 +28,8 @@ import { describeBay } from './describeBay';
 
 /** Thirty times a second: a needle moves smoothly, and a slow phone keeps up. */
 export const FRAME_MS = 33;
+/** A gauge set that is teed in reads so often, s of the rig's time. */
+const READS_EVERY_S = 0.25;
 /** A tab that slept does not owe its rig the time, s. */
 const LONGEST_FRAME_S = 0.25;
 const NO_WEAR = { engineS: 0, loadedS: 0, loadedTurns: 0, purges: 0, applications: 0 };
@@ -57,7 +59,7 @@ interface RigInBay {
 function frameOf(
   { setup, twin, faults, dials, cab }: RigInBay,
   speed: number,
-): Omit<BayFrame, 'n'> {
+): Omit<BayFrame, 'n' | 'samples'> {
   return {
     timeS: twin.timeS,
     rpm: twin.rpm,
@@ -151,12 +153,15 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   let checks = 0;
   let minutes = 0;
   let sent = 0;
+  let samples: [number, number][] = [];
+  let gaugePlace = '';
   let chance: Chance = drawsOf(1);
 
   const send = () => {
     if (!bay) return;
     sent += 1;
-    const told = tell({ ...frameOf(bay, speed), n: sent });
+    const told = tell({ ...frameOf(bay, speed), n: sent, samples });
+    samples = [];
     if (!(told instanceof Promise)) return;
     isDrawing = true;
     const done = () => (isDrawing = false);
@@ -188,6 +193,8 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       const random = drawsOf(setup.seed).even;
       const faults = hideFaults(twin, setup, random);
       const described = describeBay(twin, rig, outsideC);
+      gaugePlace = described.gaugePlace;
+      samples = [];
       const dials = bayDials(twin, rig, described.gaugePlace, drawn);
       bay = { setup, twin, faults, dials, cab };
       lastMs = nowMs();
@@ -241,8 +248,13 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       const elapsedS = Math.min(LONGEST_FRAME_S, (ms - lastMs) / 1000) * speed;
       lastMs = ms;
       if (!bay || elapsedS <= 0) return;
-      bay.twin.advanceTo(bay.twin.timeS + elapsedS);
-      followPlaces(bay.dials, bay.twin, elapsedS);
+      // A gauge set reads as often on a slow screen as on a fast one, however fast the rig's time goes.
+      const steps = Math.max(1, Math.ceil(elapsedS / READS_EVERY_S));
+      for (let step = 0; step < steps; step += 1) {
+        bay.twin.advanceTo(bay.twin.timeS + elapsedS / steps);
+        followPlaces(bay.dials, bay.twin, elapsedS / steps);
+        samples.push([bay.twin.timeS, bay.twin.psi(gaugePlace)]);
+      }
       if (!isDrawing) send();
     },
   };

@@ -31,6 +31,5 @@ export function describeBay(twin: Twin, rig: BaySetup['rig'], outsideC: number):
     hasShopAir: twin.hasWay('shop service valve: inlet'),
     hasHandBrake: twin.hasHandBrake,
     gaugePlace,
-    gaugeAt: nodes.findIndex(({ id }) => id === gaugePlace),
   };
 }

@@ -38,7 +38,6 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
     worker.current = remote;
     let open = true;
     const fromMs = Date.now();
-    let gaugeAt = -1;
     thread.onerror = () => setTrouble('The rig cannot be run on this device.');
     const opening = async (): Promise<BayRig> => {
       await remote.learn(known);
@@ -47,12 +46,13 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
         Comlink.proxy((next: BayFrame): Promise<void> => {
           if (!open) return Promise.resolve();
           setFrame(next);
-          const psi = next.psi[gaugeAt];
-          if (psi !== undefined) {
-            setLog((before) =>
-              sampled(before, fromMs + Math.round(next.timeS * 1000), Math.max(0, psi)),
-            );
-          }
+          setLog((before) =>
+            next.samples.reduce(
+              (log, [timeS, psi]) =>
+                sampled(log, fromMs + Math.round(timeS * 1000), Math.max(0, psi)),
+              before,
+            ),
+          );
           // Kept once it is drawn: on a slow phone the next one waits for that.
           return new Promise((resolve) => requestAnimationFrame(() => resolve()));
         }),
@@ -63,7 +63,6 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
     void Promise.all([opening(), draw(setup.rig, { shopAir: true, load: setup.load })])
       .then(([opened, drawn]) => {
         if (!open) return;
-        gaugeAt = opened.gaugeAt;
         setStarted(fromMs);
         setRig({ ...opened, ...drawn });
       })
