@@ -175,7 +175,9 @@ test(
     await expectNoFindings(page);
     await press(page, 'All done, ready');
     await knob(page, 'Engine', '2,100').click();
+    await expect(knob(page, 'Engine', '2,100')).toBeChecked();
     await knob(page, 'Time', '× 16').click();
+    await expect(knob(page, 'Time', '× 16')).toBeChecked();
     // The set in it sees the levels passed; the technician only confirms, when there is time.
     for (const level of ['85', '100']) {
       await expect(pad(page)).toContainText(`Needle at ${level} psi`);
