@@ -47,6 +47,9 @@ export function BayEnding({ bay, said, onUnsay, onEnd, onLeave }: BayEndingProps
             key={title}
           >{`The shortest way: ${title}, ${state.toLowerCase()}: ${Math.round(minutes)} minutes.`}</Txt>
         ))}
+        {ended.was.length > 0 && ended.best.length === 0 ? (
+          <Txt>No single check tells it from a sound rig.</Txt>
+        ) : null}
         <Txt tone="quiet">{sayWear(ended.wear)}</Txt>
         <Button
           title="Another rig"

@@ -115,7 +115,7 @@ function leftAsFound(twin: Twin, { opened, coupling }: CabState): CabState {
 }
 
 /** How bad a fault is taken to be in looking for the check that tells it soonest. */
-const PLAIN = 0.65;
+const PLAIN = 0.9;
 
 /** For each fault that was there, the quickest check of the catalogue that tells it from a sound rig. */
 function bestWay({ setup, faults }: RigInBay): BayEnd['best'] {
