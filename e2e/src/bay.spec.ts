@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { Page } from '@playwright/test';
 import { expectNoFindings } from './axe';
 import { expect, pad, press, signIn, test } from './ownServer';
@@ -146,10 +147,22 @@ test('a line on a wrong port is kept as it was found, told in words and marked o
   page,
 }) => {
   await signIn(page, 'idris');
-  await page
-    .getByRole('list', { name: 'Units' })
-    .getByRole('link', { name: /^Gritter 18/ })
-    .click();
+  // On a unit of its own: a rig whose relay is plumbed wrongly bleeds its primary tank away, in the Bay as well.
+  const { units } = await page.evaluate(async () => ({
+    units: (await (await fetch('/api/units')).json()) as Record<string, unknown>[],
+  }));
+  const like = units.find(({ number }) => number === '18')!;
+  const draft = Object.fromEntries(
+    Object.entries(like).filter(
+      ([key]) => !['id', 'revision', 'retiredAtMs', 'parts'].includes(key),
+    ),
+  );
+  const id = randomUUID();
+  const made = await page.request.post('/api/units', {
+    data: { id, draft: { ...draft, number: '97', name: 'Gritter' } },
+  });
+  expect(made.ok()).toBe(true);
+  await page.goto(`/unit/${id}`);
   await page.getByRole('link', { name: 'See it drawn' }).click();
   await page.getByRole('radio', { name: 'Every part' }).click();
   await onDrawing(page, /^Rear relay$/).click();
@@ -161,8 +174,7 @@ test('a line on a wrong port is kept as it was found, told in words and marked o
   await expectNoFindings(page);
 });
 
-// Set aside: now and then, on a busy machine, the gauge set is not seen to pass 85 psi on a phone; the cause is not found.
-test.fixme(
+test(
   'a run by the book is made on a rig in the Bay, by its own clock, and kept nowhere',
   { tag: '@both' },
   async ({ page, server }) => {
