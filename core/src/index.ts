@@ -129,6 +129,7 @@ export { runMade } from './log/kinds/run/runMade';
 export { checkAsked } from './log/kinds/run/checkAsked';
 export { stateOfRun } from './run/stateOfRun';
 export { RunWalk, type Did, type Hands } from './log/kinds/run/runWalk';
+export { entryWords, sayEntry, seenWords } from './log/kinds/visit/sayEntry';
 export {
   VISIT_VERSION,
   visitKind,

@@ -1,6 +1,5 @@
 import {
   apart,
-  checksOf,
   doAll,
   doCheck,
   TELLS,
@@ -53,6 +52,7 @@ interface RigInBay {
   faults: Fault[];
   dials: Dial[];
   cab: CabState;
+  checks: readonly Check[];
 }
 
 /** One moment of the rig, as the cab and the seen-through drawing show it. */
@@ -93,14 +93,6 @@ const AT_ONCE: ReadonlySet<string> = new Set([
   'look',
 ]);
 
-/** The catalogue of a rig in the Bay, made once for each rig. */
-const catalogues = new WeakMap<BaySetup, readonly Check[]>();
-function catalogue({ setup }: RigInBay): readonly Check[] {
-  const known = catalogues.get(setup) ?? checksOf(setup.rig, faultsOf(setup.rig, setup.outsideC));
-  catalogues.set(setup, known);
-  return known;
-}
-
 /** Lets go of what a check held, and shuts what it opened: the rig stands as a careful person leaves it. */
 function leftAsFound(twin: Twin, { opened, coupling }: CabState): CabState {
   twin.engine(0);
@@ -118,9 +110,8 @@ function leftAsFound(twin: Twin, { opened, coupling }: CabState): CabState {
 const PLAIN = 0.9;
 
 /** For each fault that was there, the quickest check of the catalogue that tells it from a sound rig. */
-function bestWay({ setup, faults }: RigInBay): BayEnd['best'] {
+function bestWay({ setup, faults, checks }: RigInBay): BayEnd['best'] {
   if (faults.length === 0) return [];
-  const checks = checksOf(setup.rig, faultsOf(setup.rig, setup.outsideC));
   const site = { outsideC: setup.outsideC };
   const sound = doAll(setup.rig, checks, [], site);
   return faults.flatMap((fault) => {
@@ -196,7 +187,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       gaugePlace = described.gaugePlace;
       samples = [];
       const dials = bayDials(twin, rig, described.gaugePlace, drawn);
-      bay = { setup, twin, faults, dials, cab };
+      bay = { setup, twin, faults, dials, cab, checks: described.checks };
       lastMs = nowMs();
       send();
       return described;
@@ -209,7 +200,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       send();
     },
     check(id) {
-      const check = bay && catalogue(bay).find((each) => each.id === id);
+      const check = bay?.checks.find((each) => each.id === id);
       if (!bay || !check) return null;
       checks += 1;
       const isAtOnce = AT_ONCE.has(check.doing.does);

@@ -5,8 +5,6 @@ export type {
   Device,
   DeviceState,
   HandBrake,
-  Heard,
   KnownPatterns,
-  Soap,
   Wear,
 } from '@keen-bleed/core/twin';

@@ -11,6 +11,7 @@ import {
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import { useRef, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+import { useMe } from '../account/session';
 import { sayAnswer } from '../plan/sayAnswer';
 import { keepPractice } from '../practice/practiceVisits';
 import { usePrefs } from '../prefs/prefs';
@@ -28,13 +29,20 @@ type Log = FoldedLog<VisitHeader, VisitFact, VisitState>;
 
 /** Starts with the first check, and is never sent. */
 export function usePracticeLog({ rig }: BaySetup): PracticeLog {
+  const me = useMe();
   const { unit: sayIn } = usePrefs();
   const log = useRef<Log | null>(null);
   const [done, setDone] = useState<PracticeLog['done']>([]);
   const title = rigTitle(rig);
   const keep = (ending: string | null) => {
     if (log.current)
-      keepPractice({ header: log.current.header, title, facts: log.current.facts, ending });
+      keepPractice({
+        header: log.current.header,
+        personId: me.personId,
+        title,
+        facts: log.current.facts,
+        ending,
+      });
   };
   return {
     done,

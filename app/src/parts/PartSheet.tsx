@@ -99,7 +99,7 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
         ...text('note', note.slice(0, 200)),
         ...(variant === '' ? {} : { variant }),
         ...(isPlaced ? { place: { row: at, column: Number(column) } } : {}),
-        ...(record?.photos && photos.length === 0 ? { photos: record.photos } : {}),
+        ...(record?.photos ? { photos: record.photos } : {}),
       },
       photos,
     );

@@ -18,6 +18,9 @@ import { recordIn } from '../store/recordIn';
 import { startVisit } from '../store/startVisit';
 import { useLog } from '../store/useLog';
 
+/** Photos that one fact carries at most: the newest. */
+const MOST_PHOTOS = 8;
+
 /** What is said of parts, lines and checks while somebody walks round. */
 export type WalkFact =
   NewFact<PartFact> | NewFact<LineFact> | NewFact<CheckFact> | NewFact<VisitFact>;
@@ -65,7 +68,10 @@ export function useWalkRound(
       const id = visitId ?? (await startVisit(me, { units: [first, ...others], rigId, reason }));
       setVisitId(id);
       const kept = await keepPhotos(id, photos);
-      const named = kept.length > 0 ? { ...fact, photos: kept } : fact;
+      // What a part had stays beside what is new.
+      const before = 'photos' in fact ? (fact.photos ?? []) : [];
+      const named =
+        kept.length > 0 ? { ...fact, photos: [...before, ...kept].slice(-MOST_PHOTOS) } : fact;
       const problem = await recordIn(me, id, named);
       setTrouble(problem);
       return problem === null;

@@ -12,6 +12,11 @@ import { Field } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 
+/** No gauge of a brake reads more, psi; no time or stroke is longer, s or mm; no curve has more pairs. */
+const MOST_PSI = 300;
+const MOST_OTHER = 2_000;
+const MOST_PAIRS = 60;
+
 interface CheckSheetProps {
   check: Check;
   onDone: (answer: CheckAnswer, note: string | null, photos: readonly Blob[]) => void;
@@ -47,8 +52,9 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
     }
     if (shape.kind === 'number') {
       const number = read(value);
-      return number === null || number > 2_000
-        ? `Give a number, such as ${inPressure ? rounded(fromPsi(30, unit), 1) : '0.4'}.`
+      const most = inPressure ? MOST_PSI : MOST_OTHER;
+      return number === null || number > most
+        ? `Give a number up to ${inPressure ? rounded(fromPsi(most, unit), 0) : most}, such as ${inPressure ? rounded(fromPsi(30, unit), 1) : '0.4'}.`
         : { kind: 'number', value: number };
     }
     const points = value
@@ -65,7 +71,12 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
         ? [[from, to] as const]
         : [],
     );
-    return whole.length !== points.length || whole.length === 0
+    const isGood =
+      whole.length === points.length &&
+      whole.length > 0 &&
+      whole.length <= MOST_PAIRS &&
+      whole.flat().every((psi) => psi <= MOST_PSI);
+    return !isGood
       ? 'Give each pair as in and out, with a semicolon between pairs, such as 10 8; 20 19.'
       : { kind: 'points', points: whole };
   };

@@ -78,9 +78,8 @@ export function PartCard({
           </Txt>
           <Txt>{partNotes[part.role]}</Txt>
           {now ? (
-            <Txt as="bodyBold" live="polite">
-              {now}
-            </Txt>
+            // Not announced: it changes several times a second.
+            <Txt as="bodyBold">{now}</Txt>
           ) : null}
         </View>
         {[...problems, ...failures].map((text) => (

@@ -3,6 +3,7 @@ import {
   partListOf,
   plumbingOf,
   rigTitle,
+  sayEntry,
   unitTitle,
   type PlumbedLine,
   type RigUnderTest,
@@ -36,7 +37,6 @@ import { PartCard } from './PartCard';
 import { PlanList } from './PlanList';
 import { PlanView } from './PlanView';
 import { sayAnswer } from './sayAnswer';
-import { sayFound } from './sayFound';
 import { useBringUp } from './useBringUp';
 import { useOpenFailures } from './useOpenFailures';
 import { usePlan, useExplained } from './usePlan';
@@ -292,7 +292,7 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
     ...here.map((entry) => ({
       id: entry.id,
       when: 'in this visit',
-      what: sayFound(entry),
+      what: sayEntry(entry),
       photos: entry.photos ?? [],
     })),
     ...(found.data ?? [])

@@ -1,5 +1,6 @@
 import { router } from 'expo-router';
 import { View } from 'react-native';
+import { useMe } from '../account/session';
 import { sayMinute } from '../data/when';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -12,7 +13,7 @@ const SHOWN = 5;
 
 /** What was practised on this device, to be read again or deleted. */
 export function PracticeList() {
-  const visits = usePracticeVisits();
+  const visits = usePracticeVisits(useMe().personId);
   if (visits.length === 0) return null;
   return (
     <View style={{ gap: space.near }}>

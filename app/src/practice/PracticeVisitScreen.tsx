@@ -1,6 +1,7 @@
-import { visitKind } from '@keen-bleed/core';
+import { entryWords, visitKind } from '@keen-bleed/core';
 import { router, useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
+import { useMe } from '../account/session';
 import { sayMinute } from '../data/when';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -13,7 +14,7 @@ import { deletePractice, usePracticeVisits } from './practiceVisits';
 /** A visit on a rig in the Bay, as it was done. */
 export function PracticeVisitScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
-  const visit = usePracticeVisits().find(({ header }) => header.id === id);
+  const visit = usePracticeVisits(useMe().personId).find(({ header }) => header.id === id);
   if (!visit) {
     return (
       <Screen title="Practice">
@@ -38,7 +39,7 @@ export function PracticeVisitScreen() {
             <Rule />
             <View style={{ paddingVertical: space.near }}>
               <Txt as="bodyBold">{entry.kind === 'check' ? entry.title : 'Note'}</Txt>
-              <Txt>{entry.kind === 'check' ? entry.said : entry.text}</Txt>
+              <Txt>{entryWords(entry)}</Txt>
             </View>
           </View>
         ))}

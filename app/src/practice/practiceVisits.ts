@@ -1,9 +1,11 @@
 import type { VisitFact, VisitHeader } from '@keen-bleed/contract';
-import { useSyncExternalStore } from 'react';
+import { useMemo, useSyncExternalStore } from 'react';
 
 /** A visit on a rig in the Bay: like a real one, kept on this device only, and sent nowhere. */
 export interface PracticeVisit {
   header: VisitHeader;
+  /** Who practised: nobody else on the device reads it. */
+  personId: string;
   title: string;
   facts: readonly VisitFact[];
   /** How it ended, in a line; null while it goes on, or where it was left. */
@@ -43,12 +45,14 @@ export const keepPractice = (visit: PracticeVisit): void =>
 export const deletePractice = (id: string): void =>
   keep(current.filter(({ header }) => header.id !== id));
 
-/** Practice visits of this device, the newest first. */
-export const usePracticeVisits = (): readonly PracticeVisit[] =>
-  useSyncExternalStore(
+/** A person's practice visits on this device, the newest first. */
+export function usePracticeVisits(personId: string | undefined): readonly PracticeVisit[] {
+  const all = useSyncExternalStore(
     (heard) => {
       listeners.add(heard);
       return () => listeners.delete(heard);
     },
     () => current,
   );
+  return useMemo(() => all.filter((visit) => visit.personId === personId), [all, personId]);
+}

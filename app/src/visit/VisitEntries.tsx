@@ -1,5 +1,12 @@
 import type { Unit } from '@keen-bleed/contract';
-import { clockAnswers, correctedMs, partTitle, unitTitle, type VisitEntry } from '@keen-bleed/core';
+import {
+  clockAnswers,
+  correctedMs,
+  entryWords,
+  partTitle,
+  unitTitle,
+  type VisitEntry,
+} from '@keen-bleed/core';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { sayMinute } from '../data/when';
@@ -31,10 +38,6 @@ export function partWords(at: Entry['at'], units: readonly Unit[]): string | nul
   if (!unit) return at.partId;
   return units.length > 1 ? `${part ?? at.partId}, ${unitTitle(unit)}` : (part ?? at.partId);
 }
-
-/** What an entry says. */
-export const entryWords = (entry: Entry): string =>
-  entry.kind === 'check' ? [entry.said, entry.note].filter(Boolean).join('. ') : entry.text;
 
 interface VisitEntriesProps {
   visit: LiveVisit;

@@ -141,11 +141,19 @@ describe('the catalogue of checks', () => {
       }
       return times / 2_000;
     };
-    expect(shares(listen, [fault('seat: primary drain')], 'quiet')).toBeCloseTo(0.1, 1);
-    expect(shares(listen, [], 'hiss')).toBeCloseTo(0.02, 1);
-    expect(shares(wet, [fault('leak: primary tank')], 'dry')).toBeCloseTo(0.05, 1);
-    expect(shares(look, [], 'bad')).toBeCloseTo(0.05, 1);
-    expect(shares(look, [fault('intake blocked')], 'bad')).toBeCloseTo(0.95, 1);
+    // 2,000 draws: within three deviations of the binomial.
+    const near = (share: number, of: number) =>
+      expect(Math.abs(share - of)).toBeLessThan(3 * Math.sqrt((of * (1 - of)) / 2_000));
+    near(shares(listen, [fault('seat: primary drain')], 'quiet'), 0.1);
+    near(shares(listen, [], 'hiss'), 0.02);
+    near(shares(wet, [fault('leak: primary tank')], 'dry'), 0.05);
+    near(shares(look, [], 'bad'), 0.05);
+    near(shares(look, [fault('intake blocked')], 'bad'), 0.95);
+    // Other ears have other rates.
+    const others = { ...USUAL_SENSES, missed: 0.3, imagined: 0.1, soapMisses: 0.2 };
+    near(shares(listen, [fault('seat: primary drain')], 'quiet', others), 0.3);
+    near(shares(listen, [], 'hiss', others), 0.1);
+    near(shares(wet, [fault('leak: primary tank')], 'dry', others), 0.2);
     // Somebody who hears nothing hears nothing.
     expect(
       shares(listen, [fault('seat: primary drain')], 'quiet', { ...USUAL_SENSES, missed: 1 }),

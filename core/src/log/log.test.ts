@@ -175,6 +175,25 @@ describe('a visit', () => {
     ).toBe('at.unitId');
   });
 
+  it('takes as many lines of a unit as a rig has many times over, then asks for another visit', () => {
+    const line = (n: number): VisitFact =>
+      seen(n, laneA, n, {
+        kind: 'line',
+        at: { unitId: trailer.id, lineId: `line-${n}` },
+        record: { id: `line-${n}`, standing: 'fitted' },
+      });
+    const full = Array.from({ length: 160 }, (_, n) => line(n + 1));
+    expect(visit(full.slice(1)).admit(line(161))).toBeNull();
+    expect(visit(full).admit(line(161))?.message).toContain('up to 160 lines');
+    // One of those can still be said anew.
+    expect(
+      visit(full).admit({
+        ...line(161),
+        at: { unitId: trailer.id, lineId: 'line-3' },
+      } as VisitFact),
+    ).toBeNull();
+  });
+
   it('shows a correction in place of what it corrects, and drops what was taken back', () => {
     const log = visit([
       seen(1, laneA, 1),

@@ -24,15 +24,7 @@ export type { Routine, RoutineStep, Sight, Sighting, Until } from './routine/rou
 export { drawsOf, type Draws } from './random';
 export { drawRig, type DrawnRig } from './spread/drawnRig';
 export { spreadOf, type Known } from './spread/spreadOf';
-export {
-  exhaustsOf,
-  jointsOf,
-  listenAt,
-  lossAt,
-  soapAt,
-  type Heard,
-  type Soap,
-} from './senses/soapAndEar';
+export { exhaustsOf, lossAt } from './senses/soapAndEar';
 export { faultTables } from './signature/tabledRigs';
 export { shownBy, signatureOf, type Shown, type Signature } from './signature/signature';
 export {

@@ -1,6 +1,5 @@
-import type { FoundAtParts } from '@keen-bleed/contract';
-import { clockAnswers, correctedMs, visitKind, type VisitEntry } from '@keen-bleed/core';
-import type { VisitFact, VisitHeader } from '@keen-bleed/contract';
+import type { FoundAtParts, VisitFact, VisitHeader } from '@keen-bleed/contract';
+import { clockAnswers, correctedMs, sayEntry, visitKind } from '@keen-bleed/core';
 import type { Db } from '../db/database';
 import { readLog, storedFacts } from './logRow';
 import { logsOfUnit } from './logsOfUnit';
@@ -9,16 +8,6 @@ import { writersOf } from './writersOf';
 /** Visits that are looked through, and entries that are told: what is older is read in its visit. */
 const VISITS = 20;
 const ENTRIES = 120;
-
-const STANDINGS = { good: 'good', noted: 'noted', bad: 'not right' } as const;
-
-/** An entry in one line. */
-const sayEntry = (entry: VisitEntry): string =>
-  entry.kind === 'check'
-    ? [`${entry.title}: ${entry.said}`, entry.note].filter(Boolean).join('. ')
-    : entry.kind === 'seen'
-      ? `${STANDINGS[entry.standing]}: ${entry.text}`
-      : entry.text;
 
 /** What was noted, seen and checked at a unit's parts in its visits, as it stands now, the newest first. */
 export async function foundAtParts(db: Db, shopId: string, unitId: string): Promise<FoundAtParts> {

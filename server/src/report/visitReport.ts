@@ -2,6 +2,7 @@ import type { PressureUnit, VisitFact, VisitHeader } from '@keen-bleed/contract'
 import {
   clockAnswers,
   correctedMs,
+  entryWords,
   partTitle,
   plumbingOf,
   rigTitle,
@@ -93,8 +94,7 @@ function entryOf(visit: ReportedVisit, entry: VisitEntry): Content {
       { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 511, y2: 0, lineColor: RULE }] },
       { text: head.filter(Boolean).join(' · '), bold: true, margin: [0, 4, 0, 0] },
       {
-        text:
-          entry.kind === 'check' ? [entry.said, entry.note].filter(Boolean).join('. ') : entry.text,
+        text: entryWords(entry),
       },
       {
         text: `${writers[entry.lane] ?? ''}, ${sayMoment(at, timeZone)}`,

@@ -91,7 +91,7 @@ export const visitKind: LogKind<VisitHeader, VisitFact, VisitState> = {
   upcast: {},
 };
 
-function admit({ header, known }: VisitState, fact: VisitFact): FieldProblem | null {
+function admit({ header, known, lines }: VisitState, fact: VisitFact): FieldProblem | null {
   const target = fact.kind === 'retract' ? known.get(fact.target)?.kind : undefined;
   if (target === 'part' || target === 'line') {
     return {
@@ -99,11 +99,7 @@ function admit({ header, known }: VisitState, fact: VisitFact): FieldProblem | n
       message: `Say how the ${target} is instead: that replaces what was said.`,
     };
   }
-  if (fact.kind === 'line') {
-    return header.made.units.some(({ id }) => id === fact.at.unitId)
-      ? null
-      : { field: 'at.unitId', message: 'That unit is not part of this visit.' };
-  }
+  if (fact.kind === 'line') return admitLine(header, lines, fact);
   if (fact.kind !== 'note' && fact.kind !== 'seen' && fact.kind !== 'part' && fact.kind !== 'check')
     return null;
   if (fact.at) {
@@ -121,6 +117,28 @@ function admit({ header, known }: VisitState, fact: VisitFact): FieldProblem | n
   )
     return null;
   return { field: 'supersedes', message: 'The entry to correct is not there.' };
+}
+
+/** Lines of one unit that a visit speaks of at most. */
+const MOST_LINES = 160;
+
+function admitLine(
+  { made }: VisitHeader,
+  lines: readonly LineFact[],
+  { at }: LineFact,
+): FieldProblem | null {
+  if (!made.units.some(({ id }) => id === at.unitId)) {
+    return { field: 'at.unitId', message: 'That unit is not part of this visit.' };
+  }
+  const others = lines.filter(
+    (line) => line.at.unitId === at.unitId && line.at.lineId !== at.lineId,
+  );
+  return others.length < MOST_LINES
+    ? null
+    : {
+        field: 'at.lineId',
+        message: `A visit takes up to ${MOST_LINES} lines of a unit. Start another visit for more.`,
+      };
 }
 
 function summary({ made }: VisitHeader, { entries }: VisitState): LogSummary {
