@@ -46,12 +46,34 @@ export const FirstLeadSchema = Type.Object(
   { ...closed, title: 'First account' },
 );
 
+const Share = (title: string) => Type.Number({ minimum: 0, maximum: 0.9, title });
+const HeardFrom = (title: string) => Type.Number({ minimum: 0.01, maximum: 10, title });
+
+/** What ears, soap and eyes of a shop get wrong: shares, and from how much free air a leak is heard, scfm. */
+export const SensesSchema = Type.Object(
+  {
+    heardQuietScfm: HeardFrom('Heard in a quiet yard'),
+    heardRunningScfm: HeardFrom('Heard with an engine running'),
+    /** Shares of what is there and not heard, and of silence in which something is heard. */
+    missed: Share('Leaks not heard'),
+    imagined: Share('Leaks heard where there are none'),
+    soapMisses: Share('Leaks that soap misses'),
+    /** Share of soap grades that are one step off. */
+    soapOff: Share('Soap a grade off'),
+    lookWrong: Share('Looks that are wrong'),
+  },
+  { ...closed, title: 'Ears, soap and eyes' },
+);
+export type Senses = Static<typeof SensesSchema>;
+
 /** What a shop says of itself; a lead may change it. */
 export const EditShopSchema = Type.Object(
   {
     name: Type.Optional(Line('Shop name', 60)),
     timeZone: Type.Optional(Line('Time zone', 60)),
     demo: Type.Optional(Type.Boolean({ title: 'Demo mode' })),
+    /** Null for the house's own figures. */
+    senses: Type.Optional(Type.Union([SensesSchema, Type.Null()])),
   },
   { ...closed, minProperties: 1, title: 'Shop' },
 );
@@ -94,6 +116,8 @@ export interface Me {
   timeZone: string;
   /** Made-up sources, such as the simulated gauge set, may be used in runs that are kept. */
   demo: boolean;
+  /** What ears, soap and eyes get wrong here; nothing where the house's figures hold. */
+  senses?: Senses | null;
 }
 
 export interface Person {

@@ -118,6 +118,8 @@ export {
   type CreatePerson,
   type EditPerson,
   type EditShop,
+  type Senses,
+  SensesSchema,
   type FirstLead,
   type Me,
   type Person,

@@ -74,7 +74,13 @@ test(
     for (const select of await page.locator('select').all()) {
       expect(await select.locator('option').count()).toBeLessThanOrEqual(8);
     }
+    // A gauge teed in stays on the cab's ladder until it is taken off.
+    await onDrawing(page, /^Secondary tank/).click();
+    await page.getByRole('button', { name: 'Tee a gauge in, to stay' }).click();
+    await expect(page.getByRole('button', { name: 'Take the gauge off' })).toBeVisible();
     await backToCab(page);
+    await expect(gauges).toHaveAttribute('aria-label', /, A \d+/);
+    await expect(page.getByText('A: Secondary tank')).toBeVisible();
     await expect(page.getByRole('log', { name: 'Done so far' })).toContainText('secondary tank');
     await page.getByRole('button', { name: 'I know what it is' }).click();
     await expect(page.getByText(/It was: .+\. 1 check, .+ minutes of work/)).toBeVisible({

@@ -26,6 +26,7 @@ import { Waiting } from '../ui/Waiting';
 import { BayControls } from './BayControls';
 import { BayEnding } from './BayEnding';
 import { BayPart } from './BayPart';
+import { LETTERS, MOST_TEED, type Teed } from './teed';
 import type { BayFault, BaySetup } from './bayProtocol';
 import { BayRun } from './BayRun';
 import { useBayClock } from './useBayClock';
@@ -142,6 +143,7 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
   const pages = useRef<ScrollView>(null);
   const [page, setPage] = useState<'cab' | 'rig'>('cab');
   const [said, setSaid] = useState<readonly BayFault[]>([]);
+  const [teed, setTeed] = useState<readonly Teed[]>([]);
   const [sounding, setSounding] = useState(false);
   const listenClose = useAirSound(bay, sounding);
   const say = (fault: BayFault) =>
@@ -158,6 +160,19 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
   };
   const [first] = cabControls(bay, setup.rig.unit.gauge.unit);
   const { frame } = bay;
+  const tee = (at: Teed) =>
+    setTeed((before) =>
+      before.some(({ node }) => node === at.node)
+        ? before.filter(({ node }) => node !== at.node)
+        : [...before, at].slice(-MOST_TEED),
+    );
+  const needles = [
+    ...frame.needles,
+    ...teed.map(({ node }, n) => ({
+      title: LETTERS[n] ?? '',
+      psi: Math.max(0, frame.psi[node] ?? 0),
+    })),
+  ];
   // How the cab stands: what a hand has set, and what its lamps show.
   const stands = JSON.stringify({
     ...frame,
@@ -169,7 +184,7 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
     devices: 0,
     high: 0,
   });
-  const doing = `${log.done.length} ${said.map(({ id }) => id).join(' ')}`;
+  const doing = `${teed.map(({ node }) => node).join(' ')} ${log.done.length} ${said.map(({ id }) => id).join(' ')}`;
   const ending =
     setup.hidden === null ? null : (
       <BayEnding bay={bay} said={said} onUnsay={say} onEnd={log.end} onLeave={onLeave} />
@@ -179,17 +194,20 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
       <Steady by={stands} render={() => (first ? <Choice {...first} /> : null)} />
       <View style={{ flexDirection: 'row', gap: space.gap }}>
         <Steady
-          by={`${frame.needles.map(({ psi }) => psi).join(' ')} ${wide ? 'wide' : ''}`}
+          by={`${needles.map(({ psi }) => psi.toFixed(1)).join(' ')} ${wide ? 'wide' : ''}`}
           render={() => (
             <NeedleLadder
               gauge={setup.rig.unit.gauge}
-              needles={bay.frame.needles}
+              needles={needles}
               width={wide ? LADDER.wide : LADDER.phone}
               height={LADDER.height}
             />
           )}
         />
         <View style={{ flex: 1, gap: space.step }}>
+          {teed.map(({ node, title }, n) => (
+            <Txt key={node} as="small">{`${LETTERS[n] ?? ''}: ${title}`}</Txt>
+          ))}
           <Steady
             by={stands}
             render={() => <BayControls bay={bay} unit={setup.rig.unit.gauge.unit} />}
@@ -219,6 +237,8 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
           setup={setup}
           log={log}
           onCheck={check}
+          teed={teed}
+          onTee={tee}
           onSay={setup.hidden === null ? null : say}
           said={said.map(({ id }) => id)}
         />
@@ -309,6 +329,8 @@ interface RigPaneProps {
   setup: BaySetup;
   log: PracticeLog;
   onCheck: (check: Check) => void;
+  teed: readonly Teed[];
+  onTee: (at: Teed) => void;
   onSay: ((fault: BayFault) => void) | null;
   said: readonly string[];
 }
@@ -324,7 +346,7 @@ const Sideways = ({ wide, children }: { wide: boolean; children: ReactNode }) =>
   );
 
 /** The drawing of the rig in the Bay, with the part that was tapped. */
-function RigPane({ bay, setup, log, onCheck, onSay, said }: RigPaneProps) {
+function RigPane({ bay, setup, log, onCheck, teed, onTee, onSay, said }: RigPaneProps) {
   const palette = usePalette();
   const wide = useWide();
   const { unit: sayIn } = usePrefs();
@@ -420,6 +442,8 @@ function RigPane({ bay, setup, log, onCheck, onSay, said }: RigPaneProps) {
             symbol={chosen}
             seeing={seeing}
             onCheck={onCheck}
+            teed={teed}
+            onTee={onTee}
             onSay={onSay}
             said={said}
             onLeave={() => setChosen(null)}

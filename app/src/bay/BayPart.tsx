@@ -14,6 +14,7 @@ import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Txt } from '../ui/Txt';
 import type { BayFault, BaySetup, HowBad } from './bayProtocol';
+import type { Teed } from './teed';
 import type { Bay } from './useBay';
 
 const OPEN = [
@@ -37,6 +38,9 @@ interface BayPartProps {
   symbol: PlanSymbol;
   seeing: boolean;
   onCheck: (check: Check) => void;
+  /** Gauges that stand in the rig's lines. */
+  teed: readonly Teed[];
+  onTee: (at: Teed) => void;
   /** Says that a fault is the one: null where faults are set openly. */
   onSay: ((fault: BayFault) => void) | null;
   said: readonly string[];
@@ -50,6 +54,8 @@ export function BayPart({
   symbol,
   seeing,
   onCheck,
+  teed,
+  onTee,
   onSay,
   said,
   onLeave,
@@ -87,6 +93,17 @@ export function BayPart({
       history={[]}
       failures={[]}
     >
+      {place >= 0 ? (
+        <Button
+          title={
+            teed.some(({ node }) => node === place)
+              ? 'Take the gauge off'
+              : 'Tee a gauge in, to stay'
+          }
+          onPress={() => onTee({ node: place, title: part.title })}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
       {taps.map((tap) => (
         <Choice
           key={tap.id}

@@ -1,8 +1,9 @@
-import type { Rig, Unit } from '@keen-bleed/contract';
+import type { Rig, Senses, Unit } from '@keen-bleed/contract';
 import { rigTitle, unitsOf, type RigUnderTest } from '@keen-bleed/core';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { PERFECT_SENSES, USUAL_SENSES } from '@keen-bleed/core/checks';
+import { useMe } from '../account/session';
 import { useRigs, useUnits } from '../data/useRecords';
 import { PracticeList } from '../practice/PracticeList';
 import { space } from '../theme/space';
@@ -35,7 +36,8 @@ const FAULTS = [
 ] as const;
 
 const SENSES_NOTE = {
-  usual: 'One hiss in ten is missed, one joint in five is graded a step off.',
+  usual:
+    'They miss and mistake as often as the shop says: one hiss in ten, unless it says otherwise.',
   never: 'What is there is heard and seen, and nothing else.',
   noisy: 'Twice as many mistakes, and only loud air is heard.',
 } as const;
@@ -46,20 +48,18 @@ const LOADS = [
   { value: '1', title: 'laden' },
 ] as const;
 
-/** How often ear, soap and eye err: as the house has it, never, or twice as often. */
-const SENSES = {
-  usual: USUAL_SENSES,
-  never: PERFECT_SENSES,
-  noisy: {
-    ...USUAL_SENSES,
-    missed: 2 * USUAL_SENSES.missed,
-    imagined: 2 * USUAL_SENSES.imagined,
-    soapMisses: 2 * USUAL_SENSES.soapMisses,
-    soapOff: 2 * USUAL_SENSES.soapOff,
-    lookWrong: 2 * USUAL_SENSES.lookWrong,
-    heardQuietScfm: 3 * USUAL_SENSES.heardQuietScfm,
-  },
-} as const;
+/** Twice as many mistakes, and only loud air is heard. */
+const noisy = (usual: Senses): Senses => ({
+  missed: Math.min(0.9, 2 * usual.missed),
+  imagined: Math.min(0.9, 2 * usual.imagined),
+  soapMisses: Math.min(0.9, 2 * usual.soapMisses),
+  soapOff: Math.min(0.9, 2 * usual.soapOff),
+  lookWrong: Math.min(0.9, 2 * usual.lookWrong),
+  heardQuietScfm: 3 * usual.heardQuietScfm,
+  heardRunningScfm: 3 * usual.heardRunningScfm,
+});
+/** How often ear, soap and eye err: as the shop has it, never, or twice as often. */
+const sensesOf = (usual: Senses) => ({ usual, never: PERFECT_SENSES, noisy: noisy(usual) });
 const EARS = [
   { value: 'usual', title: 'as usual' },
   { value: 'never', title: 'never wrong' },
@@ -109,6 +109,7 @@ interface ChoosingProps {
 }
 
 function Choosing({ units, rigs, onOpen }: ChoosingProps) {
+  const me = useMe();
   const wide = useWide();
   const all = useMemo(() => choices(units, rigs), [units, rigs]);
   const titles = all.map(rigTitle);
@@ -172,7 +173,7 @@ function Choosing({ units, rigs, onOpen }: ChoosingProps) {
               heightM: Number(height),
               load: sensesLoad ? Number(load) : 1,
               hidden: hidden === 'open' ? null : Number(hidden),
-              senses: SENSES[ears],
+              senses: sensesOf(me.senses ?? USUAL_SENSES)[ears],
               seed: Math.floor(Math.random() * 2 ** 31),
             })
           }

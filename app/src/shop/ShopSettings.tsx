@@ -1,4 +1,4 @@
-import type { Me } from '@keen-bleed/contract';
+import type { EditShop, Me } from '@keen-bleed/contract';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { shopChanged, useMe } from '../account/session';
@@ -8,6 +8,7 @@ import { Field } from '../ui/Field';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { ask, asProblem } from '../wire/api';
+import { SensesSettings } from './SensesSettings';
 
 /** What a lead says of the shop: its name, the zone of its times, and whether it only shows the product. */
 export function ShopSettings() {
@@ -17,7 +18,7 @@ export function ShopSettings() {
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [said, setSaid] = useState<string | null>(null);
   if (me.role !== 'lead') return null;
-  const change = async (edit: Partial<{ name: string; timeZone: string; demo: boolean }>) => {
+  const change = async (edit: EditShop) => {
     setSaid(null);
     try {
       await shopChanged(await ask<Me>('PATCH', '/api/shop', edit));
@@ -51,6 +52,11 @@ export function ShopSettings() {
         label="Demo mode: runs may be read from a simulated gauge set and kept"
         value={me.demo}
         onChange={(demo) => void change({ demo })}
+      />
+      <SensesSettings
+        senses={me.senses ?? null}
+        problems={problems}
+        onKeep={(senses) => void change({ senses })}
       />
       {said ? (
         <Txt as="small" tone="quiet" live="polite">

@@ -1,3 +1,7 @@
+import type { Senses } from '@keen-bleed/contract';
+
+export type { Senses } from '@keen-bleed/contract';
+
 /** What a hand, ear, eye or gauge does. */
 export type CheckAct =
   'listen' | 'wet' | 'read' | 'compare' | 'time' | 'watch' | 'drain' | 'feel' | 'look' | 'lamp';
@@ -127,20 +131,6 @@ export interface Check {
   /** Faults it bears on, by id. */
   bearsOn: readonly string[];
   doing: Doing;
-}
-
-/** What ear, soap and eye get wrong; another person, shop or test may have other rates. */
-export interface Senses {
-  /** Heard from so much free air with the yard quiet, and with an engine running, scfm. */
-  heardQuietScfm: number;
-  heardRunningScfm: number;
-  /** Shares of what is there and not heard, and of silence in which something is heard. */
-  missed: number;
-  imagined: number;
-  soapMisses: number;
-  /** Share of soap grades that are one step off. */
-  soapOff: number;
-  lookWrong: number;
 }
 
 /** House defaults [common practice, no source]. */

@@ -54,6 +54,25 @@ describe('what a shop says of itself', () => {
     expect(other.body).toMatchObject({ timeZone: 'UTC' });
   });
 
+  it('says how often its ears and soap err, in figures that can be, or leaves them to the house', async () => {
+    const senses = {
+      ...{ heardQuietScfm: 0.2, heardRunningScfm: 0.8, missed: 0.15, imagined: 0.03 },
+      ...{ soapMisses: 0.1, soapOff: 0.25, lookWrong: 0.05 },
+    };
+    await staff.technician.patch('/api/shop').send({ senses }).expect(403);
+    const kept = await staff.lead.patch('/api/shop').send({ senses }).expect(200);
+    expect(kept.body).toMatchObject({ senses });
+    const refused = await staff.lead
+      .patch('/api/shop')
+      .send({ senses: { ...senses, missed: 1.5 } })
+      .expect(422);
+    expect(refused.body).toMatchObject({
+      fields: [{ field: expect.stringContaining('missed') as string }],
+    });
+    const house = await staff.lead.patch('/api/shop').send({ senses: null }).expect(200);
+    expect(house.body).toMatchObject({ senses: null });
+  });
+
   it('has a time zone that exists', async () => {
     const answer = await staff.lead.patch('/api/shop').send({ timeZone: 'Mars/Base' }).expect(422);
     expect(answer.body).toMatchObject({ fields: [{ field: 'timeZone' }] });

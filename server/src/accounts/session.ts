@@ -61,6 +61,7 @@ export async function signedIn(db: Db, request: Request): Promise<Me> {
             shopName: shops.name,
             timeZone: shops.timeZone,
             demo: shops.demo,
+            senses: shops.senses,
           })
           .from(people)
           .innerJoin(shops, eq(shops.id, people.shopId))

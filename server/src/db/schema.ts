@@ -4,6 +4,7 @@ import type {
   OpenFailure,
   RuleSetDraft,
   RunRowFigure,
+  Senses,
   UnitDraft,
   Verdict,
 } from '@keen-bleed/contract';
@@ -36,6 +37,8 @@ export const shops = pgTable('shops', {
   timeZone: text('time_zone').notNull().default('UTC'),
   /** Whether made-up sources may be used in runs that are kept. */
   demo: boolean('demo').notNull().default(false),
+  /** What ears, soap and eyes get wrong here; null for the house's figures. */
+  senses: jsonb('senses').$type<Senses>(),
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
 });
 

@@ -92,12 +92,16 @@ export function unitRoutes(db: Db): Route[] {
       does: async ({ me, id: pathId, body: { revision, draft } }) => {
         const id = pathId('id', 'unit');
         requireRight(draft);
+        const before = await find(me.shopId, id);
+        // A page from before lines were kept sends none: what is known of them stays.
+        const kept = draft.lines ?? before.draft.lines;
+        const whole = kept ? { ...draft, lines: kept } : draft;
         const [edited] = await numberGuard(draft, () =>
           db.transaction(async (tx) => {
             const changed = await tx
               .update(units)
               .set({
-                draft,
+                draft: whole,
                 number: draft.number.trim(),
                 revision: sql`${units.revision} + 1`,
                 updatedAt: new Date(),
@@ -111,7 +115,6 @@ export function unitRoutes(db: Db): Route[] {
           }),
         );
         if (!edited) {
-          await find(me.shopId, id);
           throw new ApiError(
             'changed-meanwhile',
             'Somebody changed this unit while you had it open. Look at their version, then make your change again.',

@@ -46,6 +46,16 @@ describe('units', () => {
     await staff.lead.post(`/api/units/${unit.id}/retire`).send({ retired: true }).expect(200);
   });
 
+  it('keep what is known of their lines when a page sends none', async () => {
+    const unit = await addTruck(staff.lead, '14');
+    const lines = [{ lineId: 'rear-relay.supply', standing: 'fitted', foundAtMs: 1 }];
+    const put = (revision: number, draft: object) =>
+      staff.lead.put(`/api/units/${unit.id}`).send({ revision, draft }).expect(200);
+    await put(1, { ...truckDraft('14'), lines });
+    const after = await put(2, truckDraft('14'));
+    expect(after.body).toMatchObject({ revision: 3, lines });
+  });
+
   it('cannot share a number, whatever its letters; a retired one gives its number free', async () => {
     const first = await addTruck(staff.lead, 'T9');
     const again = await staff.lead

@@ -4,7 +4,7 @@ import { pa } from './pascal';
 
 /** Behind this the take-off keeps the brakes their air, psi. */
 const KEEPS_PSI = 60;
-/** Room of what is worked by air, L; an auxiliary compressor has none of its own. */
+/** Room of what is worked by air, L. */
 const ROOM: Readonly<Record<string, number>> = {
   suspension: 25,
   horn: 0.3,
@@ -37,6 +37,18 @@ export function takeOffWays(build: AirBuild): void {
       },
     ],
   });
+}
+
+/** Room at an auxiliary compressor's head, L. */
+const HEAD_LITRES = 0.2;
+
+/** An auxiliary compressor: at rest, with a check that keeps the tank's air from its head. */
+export function auxiliaryWays(build: AirBuild): void {
+  const part = 'auxiliary-compressor';
+  if (!build.plumbing.parts.some(({ id }) => id === part)) return;
+  const tank = build.at(part, 'in');
+  const head = build.net.node('auxiliary compressor', HEAD_LITRES, { kind: 'accessory', part });
+  build.net.check('auxiliary check', head, tank, 2, { part });
 }
 
 /** What is worked by air behind the take-off, each with room of its own behind a narrow feed. */

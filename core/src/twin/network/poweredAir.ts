@@ -16,7 +16,7 @@ import {
   tankPlace,
 } from './supplySide';
 import { lowAirSwitch, stopLampSwitch } from './switches';
-import { consumerWays, takeOffWays } from './accessories';
+import { auxiliaryWays, consumerWays, takeOffWays } from './accessories';
 import {
   loadSensing,
   meteringValve,
@@ -161,6 +161,7 @@ function circuitWays(build: AirBuild): void {
   for (const name of ['supply', 'primary', 'secondary'] as const) drainWay(build, name);
   if (build.has('accessories')) takeOffWays(build);
   consumerWays(build);
+  auxiliaryWays(build);
   // The third circuit of the protection valve is the hand brake's and the trailer's own.
   if (build.has('third-circuit')) {
     protectedBy(
