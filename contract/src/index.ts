@@ -94,6 +94,9 @@ export {
 } from './part';
 export {
   type CheckFact,
+  type ComplaintFact,
+  type NamedFact,
+  type RankedFact,
   type LineFact,
   type PartFact,
   type SeenFact,

@@ -129,8 +129,10 @@ export { runMade } from './log/kinds/run/runMade';
 export { checkAsked } from './log/kinds/run/checkAsked';
 export { stateOfRun } from './run/stateOfRun';
 export { RunWalk, type Did, type Hands } from './log/kinds/run/runWalk';
-export { entryWords, sayEntry, seenWords } from './log/kinds/visit/sayEntry';
+export { entryTitles, entryWords, sayEntry, seenWords } from './log/kinds/visit/sayEntry';
 export {
+  partOfEntry,
+  photosOf,
   VISIT_VERSION,
   visitKind,
   type VisitEntry,

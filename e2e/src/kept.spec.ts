@@ -52,7 +52,7 @@ test(
     await expect(page.getByTestId('clock')).toBeVisible();
     await page.clock.fastForward(10_000);
     await expect.poll(() => clockIsOffBy(page, Number(started))).toBeLessThan(1.5);
-    await expect(page.getByTestId('clock')).toHaveText(/^3:1\d$/);
+    await expect(page.getByTestId('clock')).toHaveText(/^(3:[01]|2:[0-5])\d$/);
   },
 );
 

@@ -13,18 +13,23 @@ import { usePlan } from './usePlan';
 interface PlanBesideProps {
   rig: RigUnderTest;
   title: string;
-  /** The step whose parts are ringed; null where none is. */
-  stepId: string | null;
+  /** The step whose parts are ringed, or the parts themselves by their keys. */
+  stepId?: string | null;
+  at?: ReadonlySet<string>;
 }
 
 /** The rig drawn beside something else: where a step acts, and the way to the drawing itself. */
-export function PlanBeside({ rig, title, stepId }: PlanBesideProps) {
+export function PlanBeside({ rig, title, stepId = null, at }: PlanBesideProps) {
   const { unit } = usePrefs();
   const [box, onBox] = useBoxSize();
   const { bound } = usePlan(rig, 'up', { show: 'rig' });
   const keys = useMemo(
-    () => new Set(stepId === null ? [] : actsAt(rig, stepId).map((at) => `${at.unit} ${at.part}`)),
-    [rig, stepId],
+    () =>
+      at ??
+      new Set(
+        stepId === null ? [] : actsAt(rig, stepId).map(({ unit: of, part }) => `${of} ${part}`),
+      ),
+    [at, rig, stepId],
   );
   const [front] = unitsOf(rig);
   return (

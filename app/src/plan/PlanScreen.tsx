@@ -1,6 +1,8 @@
 import type { CheckFact, Unit } from '@keen-bleed/contract';
 import {
   partListOf,
+  partOfEntry,
+  photosOf,
   plumbingOf,
   rigTitle,
   sayEntry,
@@ -285,15 +287,16 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
   );
   const atPart = lines.filter(({ from, to }) => from.part === partId || to.part === partId);
   const at = { unitId: unit.id, partId };
-  const here = (walk.state?.entries ?? []).filter(
-    (entry) => entry.at?.unitId === unit.id && entry.at.partId === partId,
-  );
+  const here = (walk.state?.entries ?? []).filter((entry) => {
+    const of = partOfEntry(entry);
+    return of?.unitId === unit.id && of.partId === partId;
+  });
   const history = [
     ...here.map((entry) => ({
       id: entry.id,
       when: 'in this visit',
       what: sayEntry(entry),
-      photos: entry.photos ?? [],
+      photos: [...photosOf(entry)],
     })),
     ...(found.data ?? [])
       .filter((entry) => entry.partId === partId && !here.some(({ id }) => id === entry.id))

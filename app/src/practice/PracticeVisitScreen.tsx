@@ -1,4 +1,4 @@
-import { entryWords, visitKind } from '@keen-bleed/core';
+import { entryTitles, entryWords, visitKind } from '@keen-bleed/core';
 import { router, useLocalSearchParams } from 'expo-router';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
@@ -38,7 +38,11 @@ export function PracticeVisitScreen() {
           <View key={entry.id} role="listitem">
             <Rule />
             <View style={{ paddingVertical: space.near }}>
-              <Txt as="bodyBold">{entry.kind === 'check' ? entry.title : 'Note'}</Txt>
+              <Txt as="bodyBold">
+                {entry.kind === 'check'
+                  ? entry.title
+                  : entryTitles[entry.kind === 'seen' ? 'note' : entry.kind]}
+              </Txt>
               <Txt>{entryWords(entry)}</Txt>
             </View>
           </View>

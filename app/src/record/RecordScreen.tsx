@@ -103,6 +103,13 @@ export function RecordScreen({
             <>
               <VerdictSign verdict={outcome.verdict} as="heading" />
               <Txt as="bodyBold">{outcome.headline}</Txt>
+              {outcome.verdict === 'pass' ? null : (
+                <LinkTo to={`/unit/${unit.id}/suspects`}>
+                  <Txt as="bodyBold" tone="accent">
+                    What is it? Suspects for this
+                  </Txt>
+                </LinkTo>
+              )}
             </>
           )}
           <ClockAsk facts={facts} onAnswer={mayAnswerClock ? onAdd : null} />

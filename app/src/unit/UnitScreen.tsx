@@ -132,6 +132,12 @@ export function UnitScreen() {
             style={wide ? { minWidth: 190 } : { width: '100%' }}
           />
         ) : null}
+        <Button
+          size="glove"
+          title="What is it?"
+          label="What is it? Suspects for what was found"
+          onPress={() => router.push(`/unit/${id}/suspects`)}
+        />
         {me.role !== 'viewer' ? (
           <Button size="glove" title="Edit" onPress={() => router.push(`/unit/${id}/edit`)} />
         ) : null}

@@ -37,6 +37,12 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
       return `How the line “${fact.at.lineId}” runs`;
     case 'check':
       return `The check “${fact.title}”: ${fact.said}`;
+    case 'complaint':
+      return `What the driver says: “${fact.text}”`;
+    case 'named':
+      return `Naming the fault: ${fact.text}`;
+    case 'ranked':
+      return 'How the suspects stood';
     case 'take-over':
       return 'Taking the run over';
     case 'about':

@@ -2,7 +2,10 @@ import type { Unit } from '@keen-bleed/contract';
 import {
   clockAnswers,
   correctedMs,
+  entryTitles,
   entryWords,
+  partOfEntry,
+  photosOf,
   partTitle,
   unitTitle,
   type VisitEntry,
@@ -31,7 +34,10 @@ const standings = {
 } as const;
 
 /** A part as it is called here: with its unit where there are several. */
-export function partWords(at: Entry['at'], units: readonly Unit[]): string | null {
+export function partWords(
+  at: ReturnType<typeof partOfEntry>,
+  units: readonly Unit[],
+): string | null {
   if (!at) return null;
   const unit = units.find((each) => each.id === at.unitId);
   const part = unit && partTitle(unit, at.partId);
@@ -42,7 +48,7 @@ export function partWords(at: Entry['at'], units: readonly Unit[]): string | nul
 interface VisitEntriesProps {
   visit: LiveVisit;
   /** Null where nothing can be put right any more. */
-  onCorrect: ((entry: Exclude<Entry, { kind: 'check' }>) => void) | null;
+  onCorrect: ((entry: Extract<Entry, { kind: 'note' | 'seen' }>) => void) | null;
   onTakeBack: (factId: string) => void;
 }
 
@@ -64,7 +70,7 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
       {[...state.entries].reverse().map((entry) => {
         const standing = entry.kind === 'seen' ? standings[entry.standing] : null;
         const isMine = entry.lane === lane;
-        const part = partWords(entry.at, header.made.units);
+        const part = partWords(partOfEntry(entry), header.made.units);
         return (
           <View key={entry.id} role="listitem">
             <Rule />
@@ -72,19 +78,28 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
               <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}>
                 {standing ? <VerdictShape verdict={standing.shape} /> : null}
                 <Txt as="bodyBold" style={{ flexShrink: 1 }}>
-                  {entry.kind === 'check'
-                    ? [part, entry.title].filter(Boolean).join(' · ')
-                    : [part, standing?.word].filter(Boolean).join(' · ') || 'Note'}
+                  {[
+                    part,
+                    entry.kind === 'check'
+                      ? entry.title
+                      : entry.kind === 'seen'
+                        ? standing?.word
+                        : entry.kind === 'note' && part
+                          ? null
+                          : entryTitles[entry.kind],
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
                 </Txt>
               </View>
               <Txt>{entryWords(entry)}</Txt>
-              <PhotoStrip ids={entry.photos ?? []} of={entryWords(entry)} />
+              <PhotoStrip ids={photosOf(entry)} of={entryWords(entry)} />
               <Txt as="small" tone="quiet">
                 {`${isMine ? me.name : (writers[entry.lane] ?? 'somebody')}, ${sayMinute(correctedMs(entry, answers.get(entry.lane)))}`}
               </Txt>
               {isMine && onCorrect ? (
                 <View style={{ flexDirection: 'row', gap: space.near, marginLeft: -space.near }}>
-                  {entry.kind === 'check' ? null : (
+                  {entry.kind !== 'note' && entry.kind !== 'seen' ? null : (
                     <Button
                       title="Correct"
                       label={`Correct: ${entryWords(entry)}`}

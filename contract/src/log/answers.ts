@@ -3,6 +3,7 @@ import { FigureSchema, RunRowFigureSchema } from '../outcome';
 import { verdicts, type Verdict } from '../choices';
 import { AtMs, Uuid } from '../primitives';
 import { factStamp } from './fact';
+import { AnswerSchema } from './visit/fact';
 import { logKindNames } from './header';
 
 const closed = { additionalProperties: false } as const;
@@ -30,17 +31,38 @@ export const LogRowsSchema = Type.Array(
   { title: 'Logs' },
 );
 
+const FoundEvidence = Type.Union(
+  [
+    Type.Object(
+      { kind: Type.Literal('check'), checkId: Type.String(), answer: AnswerSchema },
+      { ...closed, title: 'Check' },
+    ),
+    Type.Object(
+      { kind: Type.Literal('complaint'), complaintId: Type.String() },
+      { ...closed, title: 'Complaint' },
+    ),
+    Type.Object(
+      { kind: Type.Literal('named'), faultId: Type.String() },
+      { ...closed, title: 'Named' },
+    ),
+  ],
+  { title: 'Evidence' },
+);
+
 /** What was found at the parts of a unit in its visits, the newest first. */
 export const FoundAtPartsSchema = Type.Array(
   Type.Object(
     {
       id: Uuid('Entry'),
       logId: Uuid('Visit'),
+      /** Empty where it is of the whole unit. */
       partId: Type.String(),
       atMs: AtMs('Found'),
       by: Type.String(),
       said: Type.String(),
       photos: Type.Array(Uuid('Photo')),
+      /** What of it suspects are weighed by: a check's answer, a complaint, or a fault that was named. */
+      evidence: Type.Union([FoundEvidence, Type.Null()]),
     },
     closed,
   ),

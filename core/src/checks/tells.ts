@@ -1,6 +1,7 @@
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { effectsOf, type Fault } from '../twin/faults/fault';
 import { Twin, type TwinSite } from '../twin/twin';
+import type { Effect } from '../twin/effects';
 import { bring } from './bring';
 import { PERFECT_SENSES, type Check, type CheckAnswer, type RigStateId } from './check';
 import { NO_CHANCE, observed } from './observe';
@@ -33,12 +34,17 @@ export function apart({ answer }: Check, one: CheckAnswer, other: CheckAnswer): 
 /** Apart by so much, a check tells one from the other. */
 export const TELLS = 3;
 
-/** Does every check on a rig as it is with some faults, each from a moment of its state. */
+/**
+ * Does every check on a rig as it is with some faults, each from a moment of its state.
+ *
+ * @param drawn what else sets the rig apart from its paper
+ */
 export function doAll(
   rig: RigUnderTest,
   checks: readonly Check[],
   faults: readonly { fault: Fault; severity: number }[],
   site: TwinSite = {},
+  drawn: readonly Effect[] = [],
 ): ReadonlyMap<string, CheckAnswer> {
   const answers = new Map<string, CheckAnswer>();
   const byState = new Map<RigStateId, Check[]>();
@@ -46,6 +52,7 @@ export function doAll(
     byState.set(check.state.id, [...(byState.get(check.state.id) ?? []), check]);
   const ids = faults.map(({ fault }) => fault.id);
   const start = new Twin(rig, { tanksPsi: 90, ...site });
+  start.apply(drawn);
   start.apply(faults.flatMap(({ fault, severity }) => effectsOf(fault, severity)));
   const found = start.save();
   for (const some of byState.values()) {

@@ -1,1 +1,42 @@
+export { PRIOR, priorsOf, WEIGHED_AT, type Cause, type Repairs } from './causes';
+export { complaints, complaintsLike, saysOf, type Complaint } from './complaints';
+export type {
+  AnswerEvidence,
+  ComplaintEvidence,
+  Evidence,
+  LookEvidence,
+  NamedEvidence,
+  RepairEvidence,
+  RunEvidence,
+} from './evidence';
+export { JointWeigher, NEEDLE_SD_PSI } from './likelihood';
+export { evidenceOfFound, evidenceOfRun, stillCounts, type JudgedForSuspects } from './evidenceOf';
+export {
+  meaningsOf,
+  nextCheck,
+  STANDS_OUT,
+  type Bought,
+  type Meaning,
+  type Next,
+  type NextOptions,
+} from './nextCheck';
+export { faultChances, LEAST_SPOKEN_OF, rankingOf, type Ranking, type Suspect } from './ranking';
+export {
+  RigModel,
+  type KeptTable,
+  type ModelOptions,
+  type Progress,
+  type ShownByRun,
+} from './rigModel';
+export {
+  lampFigures,
+  numberFigures,
+  runFigures,
+  unmeasured,
+  type LampFigure,
+  type NumberFigure,
+  type RunFigures,
+} from './runFigures';
 export { pointsAt, symptoms, type Pointed, type Symptom } from './symptoms';
+export { faultsIn, shownBetween, Weighing, type Weighed, type WeighOptions } from './weigh';
+export { sayHowBad, sayNumber, sayOption, whyOf, type Needle, type Why } from './why';

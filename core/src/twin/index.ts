@@ -20,6 +20,7 @@ export { actOn, type Act, type HandBrake } from './routine/act';
 export { played, RoutinePlayer } from './routine/player';
 export { atDash, exactReader, type Reader } from './routine/reader';
 export { act, pump, wait } from './routine/steps';
+export { dashRun } from './routine/dashRun';
 export type { Routine, RoutineStep, Sight, Sighting, Until } from './routine/routine';
 export { drawsOf, type Draws } from './random';
 export { drawRig, type DrawnRig } from './spread/drawnRig';

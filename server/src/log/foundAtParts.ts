@@ -1,5 +1,13 @@
 import type { FoundAtParts, VisitFact, VisitHeader } from '@keen-bleed/contract';
-import { clockAnswers, correctedMs, sayEntry, visitKind } from '@keen-bleed/core';
+import {
+  clockAnswers,
+  correctedMs,
+  partOfEntry,
+  photosOf,
+  sayEntry,
+  visitKind,
+  type VisitEntry,
+} from '@keen-bleed/core';
 import type { Db } from '../db/database';
 import { readLog, storedFacts } from './logRow';
 import { logsOfUnit } from './logsOfUnit';
@@ -8,6 +16,20 @@ import { writersOf } from './writersOf';
 /** Visits that are looked through, and entries that are told: what is older is read in its visit. */
 const VISITS = 20;
 const ENTRIES = 120;
+
+/** What of an entry suspects are weighed by. */
+function evidenceOf(entry: VisitEntry): FoundAtParts[number]['evidence'] {
+  switch (entry.kind) {
+    case 'check':
+      return { kind: 'check', checkId: entry.checkId, answer: entry.answer };
+    case 'complaint':
+      return { kind: 'complaint', complaintId: entry.complaintId };
+    case 'named':
+      return { kind: 'named', faultId: entry.faultId };
+    default:
+      return null;
+  }
+}
 
 /** What was noted, seen and checked at a unit's parts in its visits, as it stands now, the newest first. */
 export async function foundAtParts(db: Db, shopId: string, unitId: string): Promise<FoundAtParts> {
@@ -19,15 +41,18 @@ export async function foundAtParts(db: Db, shopId: string, unitId: string): Prom
     const { state } = visitKind.fold(header as VisitHeader, facts as VisitFact[]);
     const answers = clockAnswers(facts);
     for (const entry of state.entries) {
-      if (entry.at?.unitId.toLowerCase() !== unitId) continue;
+      const at = partOfEntry(entry);
+      const of = at?.unitId ?? ('unitId' in entry ? entry.unitId : null);
+      if (of?.toLowerCase() !== unitId || entry.kind === 'ranked') continue;
       found.push({
         id: entry.id,
         logId: log.id,
-        partId: entry.at.partId,
+        partId: at?.partId ?? '',
         atMs: Math.max(0, Math.round(correctedMs(entry, answers.get(entry.lane)))),
         by: writers[entry.lane] ?? '',
         said: sayEntry(entry),
-        photos: entry.photos ?? [],
+        photos: [...photosOf(entry)],
+        evidence: evidenceOf(entry),
       });
     }
   }

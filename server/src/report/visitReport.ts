@@ -2,7 +2,10 @@ import type { PressureUnit, VisitFact, VisitHeader } from '@keen-bleed/contract'
 import {
   clockAnswers,
   correctedMs,
+  entryTitles,
   entryWords,
+  partOfEntry,
+  photosOf,
   partTitle,
   plumbingOf,
   rigTitle,
@@ -74,7 +77,7 @@ function definition(visit: ReportedVisit): TDocumentDefinitions {
   };
 }
 
-const where = ({ header }: ReportedVisit, at: VisitEntry['at']): string => {
+const where = ({ header }: ReportedVisit, at: ReturnType<typeof partOfEntry>): string => {
   const unit = header.made.units.find(({ id }) => id === at?.unitId);
   if (!at || !unit) return '';
   const part = partTitle(unit, at.partId) ?? at.partId;
@@ -84,10 +87,14 @@ const where = ({ header }: ReportedVisit, at: VisitEntry['at']): string => {
 function entryOf(visit: ReportedVisit, entry: VisitEntry): Content {
   const { facts, writers, timeZone } = visit;
   const at = correctedMs(entry, clockAnswers(facts).get(entry.lane));
-  const head =
+  const head = [
+    where(visit, partOfEntry(entry)),
     entry.kind === 'check'
-      ? [where(visit, entry.at), entry.title]
-      : [where(visit, entry.at), entry.kind === 'seen' ? STANDINGS[entry.standing] : 'Note'];
+      ? entry.title
+      : entry.kind === 'seen'
+        ? STANDINGS[entry.standing]
+        : entryTitles[entry.kind],
+  ];
   return {
     unbreakable: true,
     stack: [
@@ -101,13 +108,13 @@ function entryOf(visit: ReportedVisit, entry: VisitEntry): Content {
         color: QUIET,
         fontSize: 8.5,
       },
-      photosOf(visit, entry.photos ?? []),
+      printedPhotos(visit, photosOf(entry)),
     ],
     margin: [0, 0, 0, 8],
   };
 }
 
-const photosOf = ({ photos }: ReportedVisit, ids: readonly string[]): Content => ({
+const printedPhotos = ({ photos }: ReportedVisit, ids: readonly string[]): Content => ({
   columns: ids.flatMap((id) => {
     const image = photos.get(id);
     return image ? [{ image, fit: [PHOTO, PHOTO] as [number, number], width: PHOTO }] : [];
@@ -140,7 +147,7 @@ function partsOf(visit: ReportedVisit): Content[] {
               .join(', '),
           ],
         },
-        photosOf(visit, fact.photos ?? []),
+        printedPhotos(visit, fact.photos ?? []),
       ],
       margin: [0, 0, 0, 3],
     })),

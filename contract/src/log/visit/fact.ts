@@ -40,7 +40,7 @@ const LineFound = factOf('line', {
   ...lineFields,
 });
 /** What was found, in the shape its check asks for; pressures psi, times seconds, points psi against psi. */
-const Answer = Type.Union(
+export const AnswerSchema = Type.Union(
   [
     Type.Object(
       { kind: Type.Literal('grade'), grade: PartId('Grade') },
@@ -79,12 +79,48 @@ const Checked = factOf('check', {
   /** The check's id in the catalogue of the rig, and its title as it was shown: catalogues change. */
   checkId: Type.String({ minLength: 3, maxLength: 160, title: 'Check' }),
   title: Line('Check', 160),
-  answer: Answer,
+  answer: AnswerSchema,
   /** The answer in words, as whoever gave it saw it. */
   said: Line('What was found', 200),
   note: Type.Optional(Line('Note', 200)),
   photos: Photos,
   supersedes: Type.Optional(Uuid('Corrected fact')),
+});
+/** What a driver says of a unit, in the words of the trade. */
+const Complaint = factOf('complaint', {
+  unitId: Uuid('Unit'),
+  /** The complaint's id in the list it was taken from. */
+  complaintId: PartId('Complaint'),
+  /** As it was shown, or as the driver said it. */
+  text: Line('Complaint', 200),
+  supersedes: Type.Optional(Uuid('Corrected fact')),
+});
+/** Somebody who knows the rig says that a fault is the one. */
+const Named = factOf('named', {
+  at: AtPart,
+  /** The fault's id among those of the rig. */
+  faultId: Type.String({ minLength: 3, maxLength: 160, title: 'Fault' }),
+  text: Line('What it is', 200),
+  supersedes: Type.Optional(Uuid('Corrected fact')),
+});
+/** What suspects stood in what order when somebody looked: a later model may order them otherwise. */
+const Ranked = factOf('ranked', {
+  unitId: Uuid('Unit'),
+  coreVersion: Line('Version of the arithmetic', 20),
+  suspects: Type.Array(
+    Type.Object(
+      {
+        faultIds: Type.Array(Type.String({ minLength: 3, maxLength: 160 }), {
+          minItems: 1,
+          maxItems: 12,
+        }),
+        chance: Type.Number({ minimum: 0, maximum: 1, title: 'Chance' }),
+      },
+      { additionalProperties: false, title: 'Suspect' },
+    ),
+    { maxItems: 8, title: 'Suspects' },
+  ),
+  text: Line('In words', 300),
 });
 const Close = factOf('close', {});
 
@@ -93,6 +129,9 @@ export type SeenFact = Static<typeof Seen>;
 export type PartFact = Static<typeof PartFound>;
 export type LineFact = Static<typeof LineFound>;
 export type CheckFact = Static<typeof Checked>;
+export type ComplaintFact = Static<typeof Complaint>;
+export type NamedFact = Static<typeof Named>;
+export type RankedFact = Static<typeof Ranked>;
 
 /** One fact of a visit. */
 export type VisitFact =
@@ -101,6 +140,9 @@ export type VisitFact =
   | PartFact
   | LineFact
   | CheckFact
+  | ComplaintFact
+  | NamedFact
+  | RankedFact
   | Static<typeof Close>
   | Static<typeof Retract>
   | Static<typeof ClockAnswer>;
@@ -109,5 +151,17 @@ export const VisitFactSchema = Type.Unsafe<VisitFact>({
   type: 'object',
   title: 'Visit fact',
   discriminator: { propertyName: 'kind' },
-  oneOf: [Note, Seen, PartFound, LineFound, Checked, Close, Retract, ClockAnswer],
+  oneOf: [
+    Note,
+    Seen,
+    PartFound,
+    LineFound,
+    Checked,
+    Complaint,
+    Named,
+    Ranked,
+    Close,
+    Retract,
+    ClockAnswer,
+  ],
 });

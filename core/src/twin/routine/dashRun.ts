@@ -21,6 +21,9 @@ export const LISTENINGS = [
   'applied',
 ] as const satisfies readonly Listening[];
 
+/** Where a channel on a service line sits: the first that the rig has. */
+const SERVICE_PLACES = ['trailer service line', 'rear left', 'front left'] as const;
+
 /** Where an exhaust was listened to, as the key of what was heard. */
 export const heardKey = (way: string, when: Listening): string => `${when}: ${way}`;
 
@@ -43,8 +46,10 @@ const pumpTo = (until: Until, psi: number, downS: number, upS: number): RoutineS
  *
  * Keys of what is seen: `at 85` and `at 100` (s); `cut-out`, `cut-in` (psi); `static …`, `applied …` with `from` and
  * `to` of each gauge; `lamp light`, `lamp full`, `lamp off`; `warning …`, `red …`, `yellow …`; exhausts by `heardKey`.
+ *
+ * @param channels linked gauges sit on the supply tank and a service line as well, and send `… supply`, `… service`
  */
-export function dashRun(twin: Twin): Routine {
+export function dashRun(twin: Twin, { channels = false, ears = true } = {}): Routine {
   const gauges = ['primary', 'secondary'].filter((circuit) => twin.hasPlace(`${circuit} tank`));
   const needles = (key: string): RoutineStep => ({
     step: 'see',
@@ -59,7 +64,17 @@ export function dashRun(twin: Twin): Routine {
     step: 'see',
     sees: [{ key, sees: 'some', role: 'stop-lamp switch' }],
   });
-  const exhausts = exhaustsOf(twin);
+  const service = SERVICE_PLACES.find((place) => twin.hasPlace(place));
+  const channel = (key: string, ...which: readonly ('primary' | 'supply' | 'service')[]) => {
+    const sees = which.flatMap((each): Sight[] => {
+      const place = each === 'service' ? service : `${each} tank`;
+      return place !== undefined && twin.hasPlace(place)
+        ? [{ key: `${key} ${each}`, sees: 'needle', place }]
+        : [];
+    });
+    return channels && sees.length > 0 ? [{ step: 'see', sees } as const] : [];
+  };
+  const exhausts = ears ? exhaustsOf(twin) : [];
   const listen = (when: Listening): RoutineStep => ({
     step: 'see',
     sees: exhausts.map((way): Sight => ({ key: heardKey(way, when), sees: 'exhaust', way })),
@@ -89,10 +104,12 @@ export function dashRun(twin: Twin): Routine {
     clock('at 85'),
     until({ needle: 'primary tank', over: 100 }, 400),
     clock('at 100'),
+    ...channel('loading', 'primary', 'supply'),
     listen('loading'),
     until({ latch: 'governor', high: true }, 400),
     wait(2),
     needles('cut-out'),
+    ...channel('cut-out', 'supply'),
     wait(60),
     listen('unloaded'),
     act({ kind: 'engine', rpm: 650 }),
@@ -105,9 +122,11 @@ export function dashRun(twin: Twin): Routine {
     act({ kind: 'engine', rpm: 0 }),
     wait(90),
     needles('static from'),
+    ...channel('static from', 'supply'),
     listen('released'),
     wait(60),
     needles('static to'),
+    ...channel('static to', 'supply'),
     act(...parked),
     wait(20),
     listen('parked'),
@@ -116,16 +135,22 @@ export function dashRun(twin: Twin): Routine {
     act({ kind: 'pedal', psi: LIGHT_PSI }),
     wait(2),
     lamp('lamp light'),
+    ...channel('light', 'service'),
     act({ kind: 'pedal', psi: FULL_PSI }),
-    wait(60),
+    wait(1),
+    ...channel('soon', 'service'),
+    wait(59),
     lamp('lamp full'),
     needles('applied from'),
+    ...channel('applied from', 'supply', 'service'),
     listen('applied'),
     wait(60),
     needles('applied to'),
+    ...channel('applied to', 'supply'),
     act({ kind: 'pedal', psi: 0 }),
     wait(5),
     lamp('lamp off'),
+    ...channel('off', 'service'),
     fanDown({ some: 'low-air switch', high: false }),
     needles('warning'),
     ...knob('red', 'trailer supply valve'),

@@ -6,6 +6,9 @@ import { inOrder } from '../../../facts/factOrder';
 import { partTitle } from '../../../rig/partList';
 import type {
   CheckFact,
+  ComplaintFact,
+  NamedFact,
+  RankedFact,
   FieldProblem,
   LineFact,
   PartFact,
@@ -15,8 +18,27 @@ import type {
 
 export const VISIT_VERSION = 1;
 
-/** What was noted, seen, or found by a check. */
-export type VisitEntry = VisitNoteFact | SeenFact | CheckFact;
+/** What was noted, seen, found by a check, said by a driver, or named as the fault; and how suspects stood. */
+export type VisitEntry =
+  VisitNoteFact | SeenFact | CheckFact | ComplaintFact | NamedFact | RankedFact;
+
+const ENTRIES: ReadonlySet<VisitFact['kind']> = new Set([
+  'note',
+  'seen',
+  'check',
+  'complaint',
+  'named',
+  'ranked',
+] as const);
+const isEntry = (fact: VisitFact): fact is VisitEntry => ENTRIES.has(fact.kind);
+
+/** Photos of an entry, by id. */
+export const photosOf = (entry: VisitEntry): readonly string[] =>
+  ('photos' in entry ? entry.photos : undefined) ?? [];
+
+/** The part an entry is of; null where it is of the whole. */
+export const partOfEntry = (entry: VisitEntry): { unitId: string; partId: string } | null =>
+  'at' in entry ? entry.at : null;
 
 /** Where a visit stands: what was noted and seen, in order, as it stands after every correction. */
 export interface VisitState extends LogState {
@@ -52,9 +74,7 @@ class VisitFold implements LogFold<VisitFact, VisitState> {
     const close = live.find((fact) => fact.kind === 'close');
     this.cached = {
       header: this.header,
-      entries: live.flatMap((fact) =>
-        fact.kind === 'note' || fact.kind === 'seen' || fact.kind === 'check' ? [fact] : [],
-      ),
+      entries: live.filter(isEntry),
       parts: lastOfEach(
         live.flatMap((fact) => (fact.kind === 'part' ? [fact] : [])),
         ({ at }) => `${at.unitId} ${at.partId}`,
@@ -100,10 +120,13 @@ function admit({ header, known, lines }: VisitState, fact: VisitFact): FieldProb
     };
   }
   if (fact.kind === 'line') return admitLine(header, lines, fact);
-  if (fact.kind !== 'note' && fact.kind !== 'seen' && fact.kind !== 'part' && fact.kind !== 'check')
-    return null;
-  if (fact.at) {
-    const { unitId, partId } = fact.at;
+  if (!isEntry(fact) && fact.kind !== 'part') return null;
+  if ('unitId' in fact && !header.made.units.some(({ id }) => id === fact.unitId)) {
+    return { field: 'unitId', message: 'That unit is not part of this visit.' };
+  }
+  const at = fact.kind === 'part' ? fact.at : partOfEntry(fact);
+  if (at) {
+    const { unitId, partId } = at;
     const unit = header.made.units.find((each) => each.id === unitId);
     if (!unit) return { field: 'at.unitId', message: 'That unit is not part of this visit.' };
     if (partTitle(unit, partId) === null) {
@@ -112,6 +135,7 @@ function admit({ header, known, lines }: VisitState, fact: VisitFact): FieldProb
   }
   if (
     fact.kind === 'part' ||
+    fact.kind === 'ranked' ||
     fact.supersedes === undefined ||
     known.get(fact.supersedes)?.kind === fact.kind
   )

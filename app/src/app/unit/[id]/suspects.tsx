@@ -1,0 +1,1 @@
+export { SuspectsScreen as default } from '../../../suspects/SuspectsScreen';

@@ -1,0 +1,128 @@
+import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
+import { View } from 'react-native';
+import { space } from '../theme/space';
+import { usePalette } from '../theme/usePalette';
+import { useWide } from '../theme/useWide';
+import { Button } from '../ui/Button';
+import { Caution } from '../ui/Caution';
+import { Txt } from '../ui/Txt';
+import type { NextShown } from './suspecting';
+
+interface NextCheckProps {
+  next: NextShown;
+  check: Check | null;
+  /** Answers at once, where an answer is one of a few words; null for whoever may not write. */
+  onAnswer: ((check: Check, answer: CheckAnswer) => void) | null;
+  /** Opens the check, to read how and to give a number, a note or a photo. */
+  onOpen: ((checkId: string) => void) | null;
+}
+
+/** Answers that stand side by side. */
+const MOST_BESIDE = 5;
+
+/** The check that buys most, how it is done, what each answer would mean; or why there is none to make. */
+export function NextCheck({ next, check, onAnswer, onOpen }: NextCheckProps) {
+  const palette = usePalette();
+  const wide = useWide();
+  const head = HEADS[next.next];
+  const shape = check?.answer;
+  const options =
+    shape?.kind === 'grade' ? shape.grades : shape?.kind === 'choice' ? shape.choices : null;
+  return (
+    <View
+      role="region"
+      aria-label="What to do next"
+      style={{
+        borderTopWidth: wide ? 0 : 3,
+        borderLeftWidth: wide ? 3 : 0,
+        borderColor: palette.accent,
+        backgroundColor: palette.ground,
+        padding: space.gap,
+        gap: space.near,
+      }}
+    >
+      <Txt as="smallBold" tone="accent">
+        {next.next === 'check' && check
+          ? `Next: parts these most for ${sayMinutes(next.minutes)}’ work`
+          : head}
+      </Txt>
+      {next.next === 'check' && check ? (
+        <>
+          <Txt as="stepTitle" heading={2}>
+            {check.title}
+          </Txt>
+          <Txt as="smallBold">{check.state.title}</Txt>
+          <Txt>{check.how}</Txt>
+          {check.cautions.length > 0 ? <Caution lines={check.cautions} /> : null}
+          {next.means.map(({ answer, then }) => (
+            <Txt key={answer} as="small">{`${answer}: ${then}`}</Txt>
+          ))}
+          {onAnswer && options && options.length <= MOST_BESIDE ? (
+            <View
+              role="group"
+              aria-label="What did you find?"
+              style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}
+            >
+              {options.map(({ id, title }) => (
+                <Button
+                  key={id}
+                  title={title}
+                  size="glove"
+                  manner="main"
+                  style={{ flexGrow: 1, minWidth: 96 }}
+                  onPress={() =>
+                    onAnswer(
+                      check,
+                      shape?.kind === 'grade'
+                        ? { kind: 'grade', grade: id }
+                        : { kind: 'choice', choice: id },
+                    )
+                  }
+                />
+              ))}
+            </View>
+          ) : null}
+          {onOpen ? (
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
+              <Button
+                title={options ? 'With a note or photo' : 'Give what you read'}
+                manner={options ? 'quiet' : 'main'}
+                size="glove"
+                onPress={() => onOpen(check.id)}
+              />
+            </View>
+          ) : null}
+          {next.others.length > 0 && onOpen ? (
+            <View style={{ gap: 2 }}>
+              <Txt as="small" tone="quiet">
+                Or, if that is out of reach:
+              </Txt>
+              {next.others.slice(0, 3).map(({ checkId, title, minutes }) => (
+                <Button
+                  key={checkId}
+                  title={`${title} · ${sayMinutes(minutes)}`}
+                  manner="quiet"
+                  onPress={() => onOpen(checkId)}
+                  style={{ alignSelf: 'flex-start' }}
+                />
+              ))}
+            </View>
+          ) : null}
+        </>
+      ) : next.next === 'check' ? null : (
+        <Txt as="bodyBold">{next.text}</Txt>
+      )}
+    </View>
+  );
+}
+
+const HEADS: Readonly<Record<NextShown['next'], string>> = {
+  check: 'Next',
+  found: 'It stands out',
+  sound: 'Nothing wrong',
+  again: 'Read again',
+  open: 'No check tells more',
+};
+
+const sayMinutes = (minutes: number): string =>
+  minutes < 1.5 ? 'a minute' : `${Math.round(minutes)} minutes`;

@@ -1,0 +1,181 @@
+/*
+ * Weighs suspects on made-up rigs that differ from the model, and prints how often it is right, how sure it is, and what
+ * it costs. Nothing of it tunes the model.
+ *
+ *   node --import tsx server/bench/suspects.bench.ts --cases 200 --seed 1 --rigs 09,12 [--channels] [--json FILE] [--tables FOLDER]
+ */
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
+import {
+  complaints,
+  nextCheck,
+  rankingOf,
+  RigModel,
+  saysOf,
+  shownBetween,
+  Weighing,
+  JointWeigher,
+  type Evidence,
+  type KeptTable,
+  type Ranking,
+} from '@keen-bleed/core/diagnosis';
+import type { Fault } from '@keen-bleed/core/twin';
+import { drawsOf } from '@keen-bleed/core/twin';
+import { demoRigsUnderTest } from './demoRigsUnderTest';
+import { answered, complained, readRun, worldOf } from './suspectsWorld';
+import { printed, type Case } from './suspectsTable';
+
+const option = (name: string, usual: string) => {
+  const at = process.argv.indexOf(`--${name}`);
+  return at < 0 ? usual : (process.argv[at + 1] ?? usual);
+};
+const cases = Number(option('cases', '200'));
+const seed = Number(option('seed', '1'));
+const only = option('rigs', '').split(',').filter(Boolean);
+const channels = process.argv.includes('--channels');
+const json = option('json', '');
+const tables = option('tables', '');
+const MOST_CHECKS = 5;
+const RUN_AGAIN_MINUTES = 8;
+
+const rigs = demoRigsUnderTest().filter(
+  ({ unit, towed }) =>
+    only.length === 0 || only.includes([unit, ...towed].map(({ number }) => number).join('+')),
+);
+const found: Case[] = [];
+const draws = drawsOf(seed);
+
+for (const rig of rigs) {
+  const fromMs = performance.now();
+  const model = new RigModel(rig, { channels });
+  // A table that was worked out before is taken in: the model is the same, only its making is skipped.
+  const kept =
+    tables &&
+    join(tables, `${rigTitle(rig).replaceAll(/[^\w]+/g, '-')}${channels ? '-channels' : ''}.json`);
+  if (kept && existsSync(kept)) model.learn(JSON.parse(readFileSync(kept, 'utf8')) as KeptTable);
+  for (const _ of model.prepare()) void _;
+  if (kept) writeFileSync(kept, JSON.stringify(model.table()));
+  console.error(
+    `${rigTitle(rig)}: prepared in ${((performance.now() - fromMs) / 1000).toFixed(0)} s`,
+  );
+  for (let n = 0; n < Math.ceil(cases / rigs.length); n += 1) {
+    const pick = () => model.faults[Math.floor(draws.even() * model.faults.length)]!;
+    const kind = draws.even();
+    const wrong =
+      kind < 0.2
+        ? []
+        : kind < 0.28
+          ? [pick(), pick()].map((fault) => ({ fault, severity: draws.even() }))
+          : [{ fault: pick(), severity: draws.even() }];
+    if (wrong.length === 2 && wrong[0]!.fault.at === wrong[1]!.fault.at) wrong.pop();
+    found.push(oneCase(model, rig, wrong, Math.floor(draws.even() * 1e6)));
+  }
+}
+console.log(printed(found));
+if (json) writeFileSync(json, JSON.stringify(found));
+
+function oneCase(
+  model: RigModel,
+  rig: RigUnderTest,
+  wrong: readonly { fault: Fault; severity: number }[],
+  worldSeed: number,
+): Case {
+  const world = worldOf(rig, wrong, worldSeed);
+  const evidence: Evidence[] = [];
+  const read = {
+    kind: 'run',
+    atMs: 1,
+    figures: model.hasRun ? readRun(world, { channels }) : {},
+    gaugeChecked: channels,
+  } as const;
+  if (model.hasRun) evidence.push(read);
+  const said = complained(world);
+  if (said) evidence.push({ kind: 'complaint', atMs: 1, complaintId: said });
+  let weighing = new Weighing(model, evidence);
+  const first = rankingOf(weighing);
+  let checks = 0;
+  let minutes = 0;
+  let state: string | null = null;
+  let now: Ranking = first;
+  let ending = 'most';
+  let again = false;
+  const done: string[] = [];
+  while (checks < MOST_CHECKS) {
+    const next = nextCheck(weighing, { state: state as never }, now);
+    if (next.next === 'again' && model.hasRun && !again) {
+      // The run is made again, by another eye at the same dials.
+      again = true;
+      checks += 1;
+      minutes += RUN_AGAIN_MINUTES;
+      evidence.push({ ...read, atMs: 3, figures: readRun(world, { channels }) });
+      weighing = new Weighing(model, [...evidence]);
+      now = rankingOf(weighing);
+      continue;
+    }
+    if (next.next !== 'check') {
+      ending = next.next;
+      break;
+    }
+    const { check } = next.best;
+    minutes += next.best.minutes;
+    state = check.state.id;
+    checks += 1;
+    done.push(check.id);
+    evidence.push({ kind: 'answer', atMs: 2, checkId: check.id, answer: answered(world, check) });
+    weighing = new Weighing(model, [...evidence]);
+    now = rankingOf(weighing);
+  }
+  const run = model.hasRun ? new JointWeigher(model, read, []) : null;
+  const shows = (fault: Fault, severity: number) => {
+    if (!run) return false;
+    const shown = shownBetween(model, fault, Math.max(0.1, severity));
+    const lamps = model.run(null).lamps;
+    return (
+      run
+        .shiftOf(shown, () => ({ mean: 0, shift: 0, chances: {} }))
+        .some((shift, row) => Math.abs(shift) > 1.96 * run.deviation(row)) ||
+      Object.entries(shown.lamps).some(
+        ([lamp, on]) => Math.abs(on - (lamps[lamp as never] ?? 0)) > 0.5,
+      )
+    );
+  };
+  const isToldByWords = (fault: Fault) =>
+    complaints.some((each) => saysOf(each, fault) >= 3 * saysOf(each, null)) ||
+    model.checks.some(
+      ({ doing }) =>
+        doing.does === 'look' && (doing.under[fault.id]?.bad ?? 0) >= 3 * (doing.sound.bad ?? 1),
+    );
+  const severityOf = (ranking: Ranking, fault: Fault) =>
+    ranking.suspects.find(({ faults }) => faults[0]?.id === fault.id)?.severity ?? null;
+  return {
+    rig: rigTitle(rig),
+    wrong: wrong.map(({ fault, severity }) => ({
+      id: fault.id,
+      severity,
+      onDash: shows(fault, severity),
+      byWords: isToldByWords(fault),
+      after: severityOf(now, fault),
+    })),
+    first: rowsOf(first),
+    last: rowsOf(now),
+    checks,
+    minutes,
+    ending,
+    done,
+    said,
+  };
+}
+
+function rowsOf(ranking: Ranking): Case['first'] {
+  return {
+    suspects: ranking.suspects
+      .slice(0, 5)
+      .map(({ faults, chance }) => ({ ids: faults.map(({ id }) => id), chance })),
+    sound: ranking.sound,
+    reader: ranking.reader,
+    unlisted: ranking.unlisted,
+    two: ranking.two.faults.map(({ id }) => id),
+    twoChance: ranking.two.chance,
+  };
+}
