@@ -133,7 +133,7 @@ function oneCase(
     const lamps = model.run(null).lamps;
     return (
       run
-        .shiftOf(shown, () => ({ mean: 0, shift: 0, chances: {} }))
+        .shiftOf(shown, () => ({ mean: 0, shift: 0, unsure: 0, chances: {} }))
         .some((shift, row) => Math.abs(shift) > 1.96 * run.deviation(row)) ||
       Object.entries(shown.lamps).some(
         ([lamp, on]) => Math.abs(on - (lamps[lamp as never] ?? 0)) > 0.5,

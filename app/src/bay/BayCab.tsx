@@ -1,18 +1,12 @@
 import type { RunHeader } from '@keen-bleed/contract';
 import { rigTitle, ruleSetFor } from '@keen-bleed/core';
 import type { Check } from '@keen-bleed/core/checks';
-import type { PlanSymbol } from '@keen-bleed/core/drawing';
-import { useCallback, useRef, useState, type ReactNode } from 'react';
+import { useRef, useState } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { PlanView } from '../plan/PlanView';
-import { useBringUp } from '../plan/useBringUp';
-import { usePlan } from '../plan/usePlan';
 import { usePractice } from '../practice/usePractice';
 import { useRuleSets } from '../data/useRecords';
 import { sayClock } from '../data/when';
-import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
-import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -21,27 +15,26 @@ import { Segments } from '../ui/Segments';
 import { Steady } from '../ui/Steady';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
-import { useBoxSize } from '../ui/useBoxSize';
 import { Waiting } from '../ui/Waiting';
 import { BayControls } from './BayControls';
 import { BayEnding } from './BayEnding';
-import { BayPart } from './BayPart';
 import { LETTERS, MOST_TEED, type Teed } from './teed';
 import type { BayFault, BaySetup } from './bayProtocol';
 import { BayRun } from './BayRun';
+import { BaySuspects } from './BaySuspects';
+import { RigPane } from './RigPane';
 import { useBayClock } from './useBayClock';
 import { cabControls, timeControl } from './cabControls';
 import { NeedleLadder } from './NeedleLadder';
 import { useAirSound } from './useAirSound';
 import { usePracticeLog, type PracticeLog } from './usePracticeLog';
 import { runHeaderOf } from '../store/startRun';
+import type { LiveRun } from '../store/useRun';
 import { useBay, type Bay } from './useBay';
 
 const LADDER = { phone: 150, wide: 190, height: 380 };
 /** What was done last, shown; the rest stands under Practice. */
 const DONE_SHOWN = 6;
-/** The smallest a drawing gets on a wide screen. */
-const LEAST_SCALE = 0.85;
 
 interface BayCabProps {
   setup: BaySetup;
@@ -114,7 +107,13 @@ export function BayCab({ setup, onLeave }: BayCabProps) {
       />
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       {bay ? (
-        <Around bay={bay} setup={setup} log={practiceLog} onLeave={onLeave} />
+        <Around
+          bay={bay}
+          setup={setup}
+          log={practiceLog}
+          run={practice?.run ?? null}
+          onLeave={onLeave}
+        />
       ) : (
         <View style={{ padding: space.gap }}>
           <Waiting rows={5} />
@@ -133,11 +132,13 @@ interface AroundProps {
   bay: Bay;
   setup: BaySetup;
   log: PracticeLog;
+  /** The run by the book that was made here, as far as it has come. */
+  run: LiveRun | null;
   onLeave: () => void;
 }
 
 /** Cab and drawing: side by side on a wide screen, one swipe apart on a phone. */
-function Around({ bay, setup, log, onLeave }: AroundProps) {
+function Around({ bay, setup, log, run, onLeave }: AroundProps) {
   const wide = useWide();
   const { width } = useWindowDimensions();
   const pages = useRef<ScrollView>(null);
@@ -220,7 +221,13 @@ function Around({ bay, setup, log, onLeave }: AroundProps) {
           <View style={{ gap: space.gap }}>
             <Choice {...timeControl(bay)} />
             <Toggle label="Sound of the air" value={sounding} onChange={setSounding} />
+            {bay.rig.driverSays ? (
+              <Txt>{`The driver says: ${bay.rig.driverSays.title.toLowerCase()}.`}</Txt>
+            ) : null}
             <Done log={log} />
+            {setup.hidden === null ? null : (
+              <BaySuspects setup={setup} rig={bay.rig} log={log} run={run} onCheck={check} />
+            )}
             {ending}
           </View>
         )}
@@ -323,133 +330,3 @@ function Done({ log: { done } }: { log: PracticeLog }) {
 
 /** Moments of the rig that one of the drawing stands for. */
 const DRAWN_EVERY = 3;
-
-interface RigPaneProps {
-  bay: Bay;
-  setup: BaySetup;
-  log: PracticeLog;
-  onCheck: (check: Check) => void;
-  teed: readonly Teed[];
-  onTee: (at: Teed) => void;
-  onSay: ((fault: BayFault) => void) | null;
-  said: readonly string[];
-}
-
-/** A wide drawing is moved sideways; on a phone it always fits. */
-const Sideways = ({ wide, children }: { wide: boolean; children: ReactNode }) =>
-  wide ? (
-    <ScrollView horizontal tabIndex={0} aria-label="The drawing, from front to rear">
-      {children}
-    </ScrollView>
-  ) : (
-    children
-  );
-
-/** The drawing of the rig in the Bay, with the part that was tapped. */
-function RigPane({ bay, setup, log, onCheck, teed, onTee, onSay, said }: RigPaneProps) {
-  const palette = usePalette();
-  const wide = useWide();
-  const { unit: sayIn } = usePrefs();
-  const [seeing, setSeeing] = useState(setup.hidden === null || setup.hidden === 0);
-  const [shown, setShown] = useState('rig');
-  const [chosen, setChosen] = useState<PlanSymbol | null>(null);
-  const [box, onBox] = useBoxSize();
-  const { scroller, onDrawing, bringUp } = useBringUp();
-  const level =
-    shown === 'rig' ? ({ show: 'rig' } as const) : ({ show: 'unit', unit: Number(shown) } as const);
-  const { bound } = usePlan(setup.rig, wide ? 'left' : 'up', level, {
-    shopAir: true,
-    load: setup.load,
-  });
-  const units = [setup.rig.unit, ...setup.rig.towed];
-  // On a wide screen it is never so small that it cannot be read: it is moved sideways instead.
-  const scale = bound
-    ? Math.min(1, Math.max(wide ? LEAST_SCALE : 0, box.width / bound.plan.width))
-    : 1;
-  const choose = useCallback(
-    (symbol: PlanSymbol) => {
-      setChosen(symbol);
-      bringUp(symbol, scale);
-    },
-    [bringUp, scale],
-  );
-  const last = log.done[0];
-  const levels = [
-    { value: 'rig', title: units.length > 1 ? 'Whole rig' : 'Large parts' },
-    ...units.map(({ number }, n) => ({
-      value: String(n),
-      title: units.length > 1 ? number : 'Every part',
-    })),
-  ];
-  return (
-    <View style={{ flex: 1 }}>
-      <ScrollView
-        ref={scroller}
-        style={{ flex: 1 }}
-        contentContainerStyle={{ paddingBottom: space.wide, gap: space.near }}
-      >
-        <View
-          style={{ padding: space.step, gap: space.near, flexDirection: 'row', flexWrap: 'wrap' }}
-        >
-          <Segments label="How much is drawn" options={levels} value={shown} onChange={setShown} />
-          <Toggle label="See the air in it" value={seeing} onChange={setSeeing} />
-        </View>
-        <View
-          onLayout={(event) => {
-            onBox(event);
-            onDrawing(event);
-          }}
-          role="group"
-          aria-label="The rig from above"
-          style={{ alignItems: wide ? 'flex-start' : 'center' }}
-        >
-          {bound && box.width > 0 ? (
-            <Sideways wide={wide}>
-              <PlanView
-                bound={bound}
-                frame={seeing ? bay.frame : null}
-                unit={sayIn}
-                circuit={null}
-                chosen={chosen?.key ?? null}
-                onChoose={choose}
-                fit={scale * bound.plan.width}
-              />
-            </Sideways>
-          ) : (
-            <Waiting rows={5} />
-          )}
-        </View>
-      </ScrollView>
-      {last ? (
-        <View role="status" style={{ padding: space.near, paddingHorizontal: space.step }}>
-          <Txt as="bodyBold" tone="accent">{`${last.title}: ${last.said}`}</Txt>
-        </View>
-      ) : null}
-      {chosen ? (
-        <ScrollView
-          style={{
-            maxHeight: '55%',
-            flexGrow: 0,
-            borderTopWidth: 2,
-            borderColor: palette.ink,
-          }}
-          contentContainerStyle={{ padding: space.step }}
-        >
-          <BayPart
-            key={chosen.key}
-            bay={bay}
-            setup={setup}
-            symbol={chosen}
-            seeing={seeing}
-            onCheck={onCheck}
-            teed={teed}
-            onTee={onTee}
-            onSay={onSay}
-            said={said}
-            onLeave={() => setChosen(null)}
-          />
-        </ScrollView>
-      ) : null}
-    </View>
-  );
-}

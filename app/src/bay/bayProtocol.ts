@@ -86,6 +86,8 @@ export interface BayRig {
   taps: readonly (Named & { unit: number; part: string | null })[];
   /** Everything that can be checked on it. */
   checks: readonly Check[];
+  /** What the driver complains of, by a hidden fault; null where nothing. */
+  driverSays: { id: string; title: string } | null;
   hasCouplers: boolean;
   /** What may be wrong with such a rig. */
   faults: readonly BayFault[];

@@ -7,6 +7,7 @@ import {
   type Chance,
   type Check,
 } from '@keen-bleed/core/checks';
+import { complaints, saysOf } from '@keen-bleed/core/diagnosis';
 import {
   actOn,
   deviceStates,
@@ -43,6 +44,18 @@ function hideFaults(twin: Twin, setup: BaySetup, random: () => number): Fault[] 
   }
   twin.apply(hidden.flatMap((fault) => effectsOf(fault, 0.35 + 0.5 * random())));
   return hidden;
+}
+
+/** What a driver says of hidden faults, drawn as often as drivers say so. */
+function complaintOf(faults: readonly Fault[], random: () => number): BayRig['driverSays'] {
+  for (const complaint of complaints) {
+    const said = faults.some((fault) => {
+      const share = saysOf(complaint, fault);
+      return share > saysOf(complaint, null) && random() < share;
+    });
+    if (said) return { id: complaint.id, title: complaint.title };
+  }
+  return null;
 }
 
 /** A rig that stands in the Bay. */
@@ -184,6 +197,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       const random = drawsOf(setup.seed).even;
       const faults = hideFaults(twin, setup, random);
       const described = describeBay(twin, rig, outsideC);
+      described.driverSays = setup.hidden === null ? null : complaintOf(faults, random);
       gaugePlace = described.gaugePlace;
       samples = [];
       const dials = bayDials(twin, rig, described.gaugePlace, drawn);

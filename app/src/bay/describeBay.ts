@@ -20,6 +20,7 @@ export function describeBay(twin: Twin, rig: BaySetup['rig'], outsideC: number):
       )
       .map(({ id, name, unit, part }) => ({ id, name, unit, part })),
     checks: checksOf(rig, faults),
+    driverSays: null,
     hasCouplers: elements.some(({ does }) => does === 'coupler'),
     faults: faults.map((fault) => {
       const { unit, part } = partOf(fault, twin);

@@ -20,7 +20,13 @@ import type { BaySetup } from './bayProtocol';
 
 /** What was done on a rig in the Bay, kept as a visit under Practice. */
 export interface PracticeLog {
-  done: readonly { id: string; title: string; said: string }[];
+  done: readonly {
+    id: string;
+    title: string;
+    said: string;
+    checkId: string;
+    answer: CheckAnswer;
+  }[];
   add: (check: Check, answer: CheckAnswer) => void;
   end: (ending: string) => void;
 }
@@ -71,7 +77,10 @@ export function usePracticeLog({ rig }: BaySetup): PracticeLog {
       const writing = { log: kept as never, lane: kept.header.id };
       const made = stamped(writing, fact, Date.now(), 0) as unknown as VisitFact;
       kept.add(made);
-      setDone((before) => [{ id: made.id, title: check.title, said }, ...before]);
+      setDone((before) => [
+        { id: made.id, title: check.title, said, checkId: check.id, answer },
+        ...before,
+      ]);
       keep(null);
     },
     end: keep,

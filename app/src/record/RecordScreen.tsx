@@ -13,6 +13,7 @@ import {
   type NewFact,
   type RunState,
 } from '@keen-bleed/core';
+import { evidenceOfRun } from '@keen-bleed/core/diagnosis';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { sayDay, sayTime } from '../data/when';
@@ -27,6 +28,7 @@ import { OutboxSign } from '../ui/OutboxSign';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
+import { SuspectsBrief } from '../suspects/SuspectsBrief';
 import { BeingMade } from './BeingMade';
 import { ClockAsk } from './ClockAsk';
 import { RecordMarks } from './RecordMarks';
@@ -80,6 +82,11 @@ export function RecordScreen({
     () => outcomeOf(state, { unit, towed, ruleSet, sayIn }),
     [ruleSet, sayIn, state, towed, unit],
   );
+  const unitsRun = useMemo(() => [unit, ...towed], [towed, unit]);
+  const evidence = useMemo(
+    () => evidenceOfRun({ outcome, gauge: state.gauge, atMs: header.startedAtMs }),
+    [header.startedAtMs, outcome, state.gauge],
+  );
   const beganMs = startedAtMs ?? header.startedAtMs - (header.offsetMs ?? 0);
   const conditions = [
     `${sayDay(beganMs)}, ${sayTime(beganMs)}`,
@@ -104,11 +111,7 @@ export function RecordScreen({
               <VerdictSign verdict={outcome.verdict} as="heading" />
               <Txt as="bodyBold">{outcome.headline}</Txt>
               {outcome.verdict === 'pass' ? null : (
-                <LinkTo to={`/unit/${unit.id}/suspects`}>
-                  <Txt as="bodyBold" tone="accent">
-                    What is it? Suspects for this
-                  </Txt>
-                </LinkTo>
+                <SuspectsBrief units={unitsRun} evidence={evidence} />
               )}
             </>
           )}

@@ -1,7 +1,9 @@
 import { itemsOf } from '@keen-bleed/core';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useEffect, useState } from 'react';
 import { useWindowDimensions } from 'react-native';
 import { useMe } from '../account/session';
+import { rigKey } from '../air/useDrawn';
+import { prepareSuspects } from '../suspects/useSuspects';
 import type { LinkedGauge } from '../linked/linkedGauge';
 import { useLinkChoice } from '../linked/useLinkChoice';
 import { useLinkedGauge } from '../linked/useLinkedGauge';
@@ -30,6 +32,9 @@ export interface InPractice {
   onLeave: () => void;
 }
 
+/** A run with so many marks is made to its end, mostly. */
+const PREPARES_FROM_MARKS = 4;
+
 interface LiveRunProps {
   run: LiveRun;
 }
@@ -47,6 +52,12 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const linked = useLinkedGauge(byGauge && !practice ? unit.id : null, 'primary');
   const desk = useRunDesk(run, practice?.gauge ?? linked?.gauge ?? null);
   const reading = practice?.reading ?? { byGauge, maySimulate: demo, choose: setByGauge };
+  // While the needle is waited for: so that the summary can name suspects.
+  const isUnderWay = !practice && state.marks.length >= PREPARES_FROM_MARKS;
+  useEffect(() => {
+    const rig = { unit: header.made.unit, towed: header.made.towed };
+    if (isUnderWay) prepareSuspects({ rig, rigKey: rigKey(rig) });
+  }, [header.made.towed, header.made.unit, isUnderWay]);
   useWakeLock();
   useSpokenRun(state, desk.hold, unit.gauge.unit, header.made.ruleSet.school);
   useRunKeys(

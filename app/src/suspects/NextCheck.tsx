@@ -1,6 +1,6 @@
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
-import { View } from 'react-native';
-import { space } from '../theme/space';
+import { Pressable, View } from 'react-native';
+import { space, target } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
@@ -15,13 +15,15 @@ interface NextCheckProps {
   onAnswer: ((check: Check, answer: CheckAnswer) => void) | null;
   /** Opens the check, to read how and to give a number, a note or a photo. */
   onOpen: ((checkId: string) => void) | null;
+  /** What opening it is called, where it is not to write down an answer. */
+  openTitle?: string;
 }
 
 /** Answers that stand side by side. */
 const MOST_BESIDE = 5;
 
 /** The check that buys most, how it is done, what each answer would mean; or why there is none to make. */
-export function NextCheck({ next, check, onAnswer, onOpen }: NextCheckProps) {
+export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextCheckProps) {
   const palette = usePalette();
   const wide = useWide();
   const head = HEADS[next.next];
@@ -85,8 +87,8 @@ export function NextCheck({ next, check, onAnswer, onOpen }: NextCheckProps) {
           {onOpen ? (
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
               <Button
-                title={options ? 'With a note or photo' : 'Give what you read'}
-                manner={options ? 'quiet' : 'main'}
+                title={openTitle ?? (options ? 'With a note or photo' : 'Give what you read')}
+                manner={options && !openTitle ? 'quiet' : 'main'}
                 size="glove"
                 onPress={() => onOpen(check.id)}
               />
@@ -97,14 +99,16 @@ export function NextCheck({ next, check, onAnswer, onOpen }: NextCheckProps) {
               <Txt as="small" tone="quiet">
                 Or, if that is out of reach:
               </Txt>
-              {next.others.slice(0, 3).map(({ checkId, title, minutes }) => (
-                <Button
+              {next.others.slice(0, 3).map(({ checkId, title, stateTitle, minutes }) => (
+                <Pressable
                   key={checkId}
-                  title={`${title} · ${sayMinutes(minutes)}`}
-                  manner="quiet"
+                  role="button"
                   onPress={() => onOpen(checkId)}
-                  style={{ alignSelf: 'flex-start' }}
-                />
+                  style={{ minHeight: target.finger, justifyContent: 'center' }}
+                >
+                  <Txt as="bodyBold">{title}</Txt>
+                  <Txt as="small" tone="quiet">{`${stateTitle} · ${sayMinutes(minutes)}`}</Txt>
+                </Pressable>
               ))}
             </View>
           ) : null}
@@ -118,6 +122,7 @@ export function NextCheck({ next, check, onAnswer, onOpen }: NextCheckProps) {
 
 const HEADS: Readonly<Record<NextShown['next'], string>> = {
   check: 'Next',
+  wait: 'In a moment',
   found: 'It stands out',
   sound: 'Nothing wrong',
   again: 'Read again',

@@ -25,9 +25,18 @@ interface SuspectListProps {
 
 /** Ranked causes, each with what speaks for it and against it. */
 export function SuspectList({ told, before, onName, onShow, chosen, onChoose }: SuspectListProps) {
+  const palette = usePalette();
   const { suspects, sound, reader, unlisted, two } = told;
+  const first = suspects[0]?.chance ?? 0;
+  const [all, setAll] = useState(false);
+  // Where nothing stands out, hardly likely ones are no list to go by.
+  const spoken = suspects.filter(
+    ({ chance }, n) => all || chance >= SPOKEN || (n === 0 && sound < first),
+  );
+  const unsaid = suspects.length - spoken.length;
+  const isSoundFirst = sound >= first;
   const rest = [
-    `nothing wrong ${ofHundred(sound)}`,
+    isSoundFirst ? null : `nothing wrong ${ofHundred(sound)}`,
     reader >= LEAST ? `a dial or reading ${ofHundred(reader)}` : null,
     `something else ${ofHundred(unlisted)}`,
     two.chance >= LEAST ? `two at once ${ofHundred(two.chance)}` : null,
@@ -35,7 +44,26 @@ export function SuspectList({ told, before, onName, onShow, chosen, onChoose }: 
   return (
     <View>
       <View role="list" aria-label="Suspects">
-        {suspects.map((suspect) => {
+        {isSoundFirst ? (
+          <View role="listitem">
+            <Rule />
+            <View style={{ paddingVertical: space.near, gap: space.hair }}>
+              <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: space.step }}>
+                <Txt as="bodyBold" style={{ flex: 1 }}>
+                  Nothing wrong
+                </Txt>
+                <Txt as="numberLarge">{ofHundred(sound)}</Txt>
+              </View>
+              <View style={{ height: 6, backgroundColor: palette.rule }}>
+                <View
+                  style={{ height: 6, width: `${100 * sound}%`, backgroundColor: palette.pass }}
+                />
+              </View>
+              <Txt as="small">+ sound rigs like this one read so</Txt>
+            </View>
+          </View>
+        ) : null}
+        {spoken.map((suspect) => {
           const [first] = suspect.faults;
           return (
             <SuspectRow
@@ -54,6 +82,14 @@ export function SuspectList({ told, before, onName, onShow, chosen, onChoose }: 
       <Txt as="small" tone="quiet" style={{ paddingVertical: space.near }}>
         {rest.join(' · ')}
       </Txt>
+      {unsaid > 0 ? (
+        <Button
+          title={unsaid === 1 ? '1 more, hardly likely' : `${unsaid} more, hardly likely`}
+          manner="quiet"
+          onPress={() => setAll(true)}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
       {two.chance >= TWO_NAMED && two.titles.length === 2 ? (
         <Txt as="small">{`If two at once: ${two.titles.join('; and ')}.`}</Txt>
       ) : null}
@@ -61,6 +97,8 @@ export function SuspectList({ told, before, onName, onShow, chosen, onChoose }: 
   );
 }
 
+/** Suspects under this are folded away. */
+const SPOKEN = 0.05;
 /** What is not spoken of, and from where on the two are named. */
 const LEAST = 0.005;
 const TWO_NAMED = 0.1;

@@ -43,9 +43,14 @@ export type NextShown =
       minutes: number;
       /** What each answer would mean. */
       means: readonly { answer: string; then: string }[];
-      others: readonly { checkId: string; title: string; minutes: number }[];
+      others: readonly {
+        checkId: string;
+        title: string;
+        stateTitle: string;
+        minutes: number;
+      }[];
     }
-  | { next: Exclude<Next['next'], 'check'>; text: string };
+  | { next: Exclude<Next['next'], 'check'> | 'wait'; text: string };
 
 /** How suspects stand. */
 export interface Told {
@@ -74,6 +79,8 @@ export interface Asked {
   senses: Senses | null;
   /** The state the rig stands in, where a check has brought it there. */
   state: RigStateId | null;
+  /** Suspects are only named: no check is worked out. */
+  brief?: boolean;
 }
 
 export interface Suspecting {
@@ -92,6 +99,8 @@ export interface TableStore {
 
 /** A thread hears what else it is told after so long, ms. */
 const HEARS_EVERY_MS = 40;
+/** Nobody waits for what is prepared: it rests as long as it works, so that a phone stays cool, ms. */
+const RESTS_MS = 80;
 /** What is worked out is kept so often, ms. */
 const KEEPS_EVERY_MS = 20_000;
 /** Suspects shown, and worked out with every check before the rest. */
@@ -120,6 +129,7 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
     work: Generator<Progress, void>,
     mine: number,
     onProgress: (progress: Progress) => void,
+    restsMs = 0,
   ): Promise<boolean> => {
     let heardMs = nowMs();
     let keptMs = nowMs();
@@ -128,7 +138,7 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
       any = true;
       if (nowMs() - heardMs < HEARS_EVERY_MS) continue;
       onProgress(progress);
-      await heard();
+      await heard(restsMs);
       heardMs = nowMs();
       if (mine !== turn) return false;
       if (nowMs() - keptMs > KEEPS_EVERY_MS) {
@@ -174,6 +184,7 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
         tell('every fault of the rig', 0);
         if (!(await work('runs', [], 'every fault of the rig'))) return;
       }
+      if (asked.brief) return void tell(null, 1);
       const { suspects } = tell('checks of the suspects', 0);
       const first = suspects.flatMap(({ faults }) => faults.map(({ id }) => id)).slice(0, CHECKED);
       if (!(await work('checks', first, 'checks of the suspects'))) return;
@@ -185,14 +196,14 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
       const mine = ++turn;
       const of = await modelOf(rig, rigKey);
       if (mine !== turn) return;
-      await workOut(of, rigKey, of.prepare('everything'), mine, () => undefined);
+      await workOut(of, rigKey, of.prepare('everything'), mine, () => undefined, RESTS_MS);
     },
     stop: () => void (turn += 1),
   };
 }
 
 /** Lets a thread hear what it was told. */
-const heard = () => new Promise<void>((done) => setTimeout(done, 0));
+const heard = (restsMs: number) => new Promise<void>((done) => setTimeout(done, restsMs));
 
 /** How suspects stand by what is worked out so far. */
 export function toldOf(model: RigModel, asked: Asked, working: Told['working']): Told {
@@ -232,7 +243,13 @@ export function toldOf(model: RigModel, asked: Asked, working: Told['working']):
     reader: ranking.reader,
     unlisted: ranking.unlisted,
     two: { chance: ranking.two.chance, titles: ranking.two.faults.map(({ id }) => title(id)) },
-    next: nextOf(weighing, nextCheck(weighing, { state }, ranking), ranking, unit, title),
+    next:
+      asked.brief || weighing.isRough
+        ? {
+            next: 'wait',
+            text: 'Not every fault of this rig is worked out yet. The next check is named once they are.',
+          }
+        : nextOf(weighing, nextCheck(weighing, { state }, ranking), ranking, unit, title),
     table: failures.flatMap((key) => {
       const pointed = pointsAt(key, model.faults, []);
       if (!pointed || seen.has(pointed.symptom.id)) return [];
@@ -281,6 +298,7 @@ function nextOf(
         others: next.others.map(({ check, minutes }) => ({
           checkId: check.id,
           title: check.title,
+          stateTitle: check.state.title,
           minutes,
         })),
       };

@@ -1,7 +1,7 @@
 import type { Fault } from '../twin/faults/fault';
 
 /** Severities that a cause is weighed at. */
-export const WEIGHED_AT = [0.1, 0.25, 0.4, 0.55, 0.7, 0.85, 1] as const;
+export const WEIGHED_AT = [0.1, 0.25, 0.4, 0.475, 0.55, 0.625, 0.7, 0.775, 0.85, 0.925, 1] as const;
 
 /** What may be behind what was found, before anything was found [common practice, no source]. */
 export const PRIOR = {

@@ -146,6 +146,15 @@ export class JointWeigher {
     });
   }
 
+  /** How far each shift may lie off, as a variance. */
+  unsureOf(shown: ShownByRun | null, would: (check: Check) => WouldAnswer): readonly number[] {
+    return this.entries.map(({ figure, check }) =>
+      check
+        ? would(check).unsure ** 2
+        : (shown?.unsure?.[numberFigures.indexOf(figure!)] ?? 0) ** 2,
+    );
+  }
+
   /** A doubt or a variance of figures, laid out as the numbers stand here. */
   laidOut(of: (figure: NumberFigure | null, row: number) => number): readonly number[] {
     return this.entries.map(({ figure }, row) => of(figure, row));
@@ -236,6 +245,8 @@ const ANSWER_SHIFT_OFF = 0.2;
 export interface WouldAnswer {
   mean: number;
   shift: number;
+  /** How far the shift may lie off: one standard deviation. */
+  unsure: number;
   chances: Readonly<Record<string, number>>;
 }
 

@@ -99,7 +99,11 @@ export function rankingOf(weighing: Weighing): Ranking {
   };
 }
 
-interface Ranked { fault: Fault; chance: number; severity: number }
+interface Ranked {
+  fault: Fault;
+  chance: number;
+  severity: number;
+}
 
 /** Puts together what no check tells apart. */
 function grouped(weighing: Weighing, ranked: readonly Ranked[]): Suspect[] {

@@ -22,7 +22,7 @@ import {
 } from './runFigures';
 
 /** Severities at which a fault's run is made; between them it is interpolated. */
-export const RUN_AT = [0.1, 0.4, 0.7, 1] as const;
+export const RUN_AT = [0.1, 0.4, 0.55, 0.7, 0.85, 1] as const;
 /** Severities at which checks are done on it. */
 export const CHECKED_AT = [0.2, 0.6, 1] as const;
 /** Sound rigs that a run is made on, and that every check is done on. */
@@ -36,6 +36,8 @@ const FOUND_PSI = 70;
 /** What a run shows, in the measure of the figures; null where a figure did not come. */
 export interface ShownByRun {
   numbers: readonly (number | null)[];
+  /** Between severities: how far each number may lie off the straight line; one standard deviation. */
+  unsure?: readonly number[];
   lamps: Readonly<Partial<Record<LampFigure, number>>>;
 }
 
@@ -296,7 +298,7 @@ export class RigModel {
   }
 }
 
-const RUN_ORDER: readonly number[] = [0.7, 0.4, 1, 0.1];
+const RUN_ORDER: readonly number[] = [0.7, 0.4, 1, 0.85, 0.55, 0.1];
 
 /** Figures as a model holds them. */
 export const shownOf = (figures: RunFigures): ShownByRun => ({

@@ -82,6 +82,12 @@ export class Weighing {
     return model.faults.filter(({ id }) => model.runsOf(id).length > 0);
   }
 
+  /** The share of all faults that is not worked out yet. */
+  private notYet(priors: ReadonlyMap<string, number>): number {
+    const weighed = this.faults.reduce((sum, { id }) => sum + priors.get(id)!, 0);
+    return Math.max(0, 1 - weighed);
+  }
+
   /** Not every fault has been weighed, or not at every severity. */
   get isRough(): boolean {
     return this.joint.run !== null && !this.model.isWhole;
@@ -125,7 +131,8 @@ export class Weighing {
     const left = 1 - PRIOR.sound - PRIOR.reader - PRIOR.unlisted - PRIOR.pair;
     const scales: Scale[] = [
       this.scaleOf({ kind: 'sound' }, PRIOR.sound),
-      this.scaleOf({ kind: 'unlisted' }, PRIOR.unlisted),
+      // What is not worked out yet counts as something else until it is.
+      this.scaleOf({ kind: 'unlisted' }, PRIOR.unlisted + left * this.notYet(priors)),
       ...READER.map(({ which }) =>
         this.scaleOf({ kind: 'reader', which }, PRIOR.reader / READER.length),
       ),
@@ -228,8 +235,9 @@ export class Weighing {
     const usualLamps = nominal?.lamps ?? {};
     const shiftOf = (fault: Fault, severity: number) => {
       const shown = joint.run ? shownBetween(model, fault, severity) : null;
-      const shift = joint.shiftOf(shown, (check) => this.wouldAnswer(check, fault, severity));
-      return { shift, lamps: shown?.lamps ?? {} };
+      const would = (check: Check) => this.wouldAnswer(check, fault, severity);
+      const shift = joint.shiftOf(shown, would);
+      return { shift, unsure: joint.unsureOf(shown, would), lamps: shown?.lamps ?? {} };
     };
     switch (cause.kind) {
       case 'sound':
@@ -256,8 +264,8 @@ export class Weighing {
         return logSum(logs) - Math.log(logs.length) + joint.logLamps(EITHER_LAMP);
       }
       case 'fault': {
-        const { shift, lamps } = shiftOf(cause.fault, cause.severity);
-        return joint.logLikelihood(shift) + joint.logLamps(lamps);
+        const { shift, unsure, lamps } = shiftOf(cause.fault, cause.severity);
+        return joint.logLikelihood(shift, null, unsure) + joint.logLamps(lamps);
       }
       case 'pair': {
         const [a, b] = cause.faults.map((fault, n) => shiftOf(fault, cause.severities[n]!)) as [
@@ -265,6 +273,7 @@ export class Weighing {
           ReturnType<typeof shiftOf>,
         ];
         const shift = a.shift.map((by, n) => by + (b.shift[n] ?? 0));
+        const unsure = a.unsure.map((by, n) => by + (b.unsure[n] ?? 0));
         const lamps = Object.fromEntries(
           lampFigures.flatMap((lamp) => {
             const of = usualLamps[lamp];
@@ -273,7 +282,7 @@ export class Weighing {
             return [[lamp, from ?? of]];
           }),
         );
-        return joint.logLikelihood(shift) + joint.logLamps(lamps);
+        return joint.logLikelihood(shift, null, unsure) + joint.logLamps(lamps);
       }
     }
   }
@@ -312,27 +321,29 @@ export class Weighing {
     const { model, senses } = this;
     if (check.doing.does === 'look') {
       const chances = (fault ? check.doing.under[fault.id] : undefined) ?? check.doing.sound;
-      return { mean: 0, shift: 0, chances };
+      return { mean: 0, shift: 0, unsure: 0, chances };
     }
     const sound = model.soundTo(check.id);
     const usual = mixed(check, sound.shares, senses);
-    if (!fault) return { mean: sound.mean, shift: 0, chances: usual };
+    if (!fault) return { mean: sound.mean, shift: 0, unsure: 0, chances: usual };
     const nominal = model.answersTo([check.id], null).get(check.id);
     const [below, above, share] = between(CHECKED_AT, severity);
     const at = (grid: number) => model.knownAnswer(check.id, fault.id, grid);
     const low = at(below);
     const high = at(above);
-    if (!nominal || !low || !high) return { mean: sound.mean, shift: 0, chances: usual };
+    if (!nominal || !low || !high) return { mean: sound.mean, shift: 0, unsure: 0, chances: usual };
     const from = figureOf(nominal);
     if (from !== null) {
       const to = (1 - share) * (figureOf(low) ?? from) + share * (figureOf(high) ?? from);
-      return { mean: sound.mean + to - from, shift: to - from, chances: {} };
+      const unsure =
+        BENT * bend(share) * Math.abs((figureOf(high) ?? from) - (figureOf(low) ?? from));
+      return { mean: sound.mean + to - from, shift: to - from, unsure, chances: {} };
     }
     const one = (answer: typeof low) => {
       const shown = saidOf(answer) ?? '';
       return shown === saidOf(nominal) ? usual : chancesOf(check, shown, senses);
     };
-    return { mean: 0, shift: 0, chances: blend(one(low), one(high), share) };
+    return { mean: 0, shift: 0, unsure: 0, chances: blend(one(low), one(high), share) };
   }
 
   /** Two at once, where the best single causes need a second. */
@@ -438,6 +449,10 @@ function between(
   return [grid[0]!, grid[0]!, 0];
 }
 
+/** Between two severities a figure may run by so much of their difference off the straight line, in the middle. */
+const BENT = 0.3;
+const bend = (share: number) => 4 * share * (1 - share);
+
 /** What a run would show at a severity between those it was made at; those made so far are enough. */
 export function shownBetween(model: RigModel, fault: Fault, severity: number): ShownByRun {
   const known = model.runsOf(fault.id);
@@ -453,6 +468,9 @@ export function shownBetween(model: RigModel, fault: Fault, severity: number): S
         ? (value ?? other)
         : (1 - share) * value + share * other;
     }),
+    unsure: low.numbers.map(
+      (value, n) => BENT * Math.abs((high.numbers[n] ?? value ?? 0) - (value ?? 0)) * bend(share),
+    ),
     lamps: Object.fromEntries(
       lampFigures.flatMap((lamp) => {
         const [a, b] = [low.lamps[lamp], high.lamps[lamp]];
@@ -500,6 +518,7 @@ function together(a: WouldAnswer, b: WouldAnswer, sound: WouldAnswer): WouldAnsw
   return {
     mean: sound.mean + shift,
     shift: Math.hypot(a.shift, b.shift),
+    unsure: Math.hypot(a.unsure, b.unsure),
     chances: showsMore(a) >= showsMore(b) ? a.chances : b.chances,
   };
 }
