@@ -164,6 +164,7 @@ function oneCase(
     ending,
     done,
     said,
+    also: world.also,
   };
 }
 

@@ -130,6 +130,8 @@ export interface World {
   faults: readonly { fault: Fault; severity: number }[];
   drawn: readonly Effect[];
   draws: Draws;
+  /** Small leaks that are there beside, by the faults' ids: naming one is no mistake. */
+  also: readonly string[];
   /** How each needle of the dash is off, and bends over its range. */
   dials: Readonly<Record<'primary' | 'secondary', { off: number; bend: number }>>;
 }
@@ -146,6 +148,7 @@ export function worldOf(
   const draws = drawsOf(seed * 7 + 3);
   const { effects } = drawRig(rig, seed + 100_000);
   const extra: Effect[] = [];
+  const also: string[] = [];
   if (surprises) {
     const twin = new Twin(rig);
     const { nodes, elements } = twin.system.network;
@@ -161,6 +164,7 @@ export function worldOf(
     const place = tanks[Math.floor(draws.even() * tanks.length)];
     if (place && faults.length > 0 && draws.even() < 0.3) {
       extra.push({ does: 'leak', place: place.id, conductance: SMALL * (0.5 + draws.even()) });
+      also.push(`leak: ${place.id}`);
     }
   }
   const dial = () => ({
@@ -168,7 +172,7 @@ export function worldOf(
     bend: 0.02 * draws.normal(2),
   });
   const dials = { primary: dial(), secondary: dial() };
-  return { rig, faults, drawn: [...effects, ...extra], draws, dials };
+  return { rig, faults, drawn: [...effects, ...extra], draws, dials, also };
 }
 
 /** About 0.05 scfm at working pressure, m³/(s·Pa). */

@@ -1,4 +1,5 @@
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
+import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { space, target } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
@@ -28,6 +29,9 @@ export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextChec
   const wide = useWide();
   const head = HEADS[next.next];
   const shape = check?.answer;
+  // On a phone the ranking needs the room: how it is done opens on a tap. A caution is always there.
+  const [open, setOpen] = useState<string | null>(null);
+  const isOpen = wide || open === check?.id;
   const options =
     shape?.kind === 'grade' ? shape.grades : shape?.kind === 'choice' ? shape.choices : null;
   return (
@@ -54,9 +58,9 @@ export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextChec
             {check.title}
           </Txt>
           <Txt as="smallBold">{check.state.title}</Txt>
-          <Txt>{check.how}</Txt>
+          {isOpen ? <Txt>{check.how}</Txt> : null}
           {check.cautions.length > 0 ? <Caution lines={check.cautions} /> : null}
-          {next.means.map(({ answer, then }) => (
+          {next.means.slice(0, isOpen ? undefined : 2).map(({ answer, then }) => (
             <Txt key={answer} as="small">{`${answer}: ${then}`}</Txt>
           ))}
           {onAnswer && options && options.length <= MOST_BESIDE ? (
@@ -69,7 +73,7 @@ export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextChec
                 <Button
                   key={id}
                   title={title}
-                  size="glove"
+                  size={wide ? 'glove' : 'finger'}
                   manner="main"
                   style={{ flexGrow: 1, minWidth: 96 }}
                   onPress={() =>
@@ -89,12 +93,18 @@ export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextChec
               <Button
                 title={openTitle ?? (options ? 'With a note or photo' : 'Give what you read')}
                 manner={options && !openTitle ? 'quiet' : 'main'}
-                size="glove"
                 onPress={() => onOpen(check.id)}
               />
+              {wide ? null : (
+                <Button
+                  title={isOpen ? 'Less' : 'How, and others'}
+                  manner="quiet"
+                  onPress={() => setOpen(isOpen ? null : check.id)}
+                />
+              )}
             </View>
           ) : null}
-          {next.others.length > 0 && onOpen ? (
+          {isOpen && next.others.length > 0 && onOpen ? (
             <View style={{ gap: 2 }}>
               <Txt as="small" tone="quiet">
                 Or, if that is out of reach:

@@ -285,7 +285,7 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
       <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: space.gap }}>
         {list}
       </ScrollView>
-      {foot ? <ScrollView style={{ maxHeight: '52%', flexGrow: 0 }}>{foot}</ScrollView> : null}
+      {foot ? <ScrollView style={{ maxHeight: '50%', flexGrow: 0 }}>{foot}</ScrollView> : null}
       {sheets}
     </View>
   );

@@ -4,6 +4,7 @@ import {
   evidenceOfFound,
   evidenceOfRun,
   stillCounts,
+  usualOf,
   type Evidence,
 } from '@keen-bleed/core/diagnosis';
 import { useMemo } from 'react';
@@ -25,7 +26,18 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
   const runs = useUnitRuns(front?.id ?? '');
   const closed = (runs.data ?? []).filter((run) => run.closedAtMs !== null);
   const newest = closed[0] ?? null;
-  const sound = closed.slice(1).find(({ verdict }) => verdict === 'pass');
+  const passed = useMemo(
+    () =>
+      (runs.data ?? []).filter(
+        ({ id, verdict, rigTitle: title, closedAtMs }) =>
+          closedAtMs !== null &&
+          verdict === 'pass' &&
+          id !== newest?.id &&
+          title === newest?.rigTitle,
+      ),
+    [newest, runs.data],
+  );
+  const sound = passed[0];
   const record = useLogRecord<'run'>(newest?.id ?? null);
   const found = useFound(front?.id ?? null);
   return useMemo(() => {
@@ -35,7 +47,14 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
       const state = stateOfRun(header.made, facts);
       const { unit, towed, ruleSet } = header.made;
       const outcome = outcomeOf(state, { unit, towed, ruleSet, sayIn: unit.gauge.unit });
-      evidence.push(...evidenceOfRun({ outcome, gauge: state.gauge, atMs: newest.startedAtMs }));
+      evidence.push(
+        ...evidenceOfRun({
+          outcome,
+          gauge: state.gauge,
+          atMs: newest.startedAtMs,
+          usual: usualOf(passed, state.gauge),
+        }),
+      );
     }
     const entries = walk.state?.entries ?? [];
     const answers = clockAnswers(entries);
@@ -70,6 +89,7 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
     found.data,
     found.error,
     newest,
+    passed,
     record.data,
     record.error,
     runs.data,

@@ -13,6 +13,16 @@ export interface RunEvidence extends Found {
   doubt?: Readonly<Partial<Record<NumberFigure, number>>>;
   /** The dash was compared with a master gauge: its needles are put right by it. */
   gaugeChecked?: boolean;
+  /** At how many turns the engine ran while it built up is not known. */
+  turnsUnknown?: boolean;
+  /** What this rig showed in earlier runs that passed: its own needles and its own compressor speak there too. */
+  usual?: UsualFigures;
+}
+
+/** Medians of earlier runs, and of how many. */
+export interface UsualFigures {
+  figures: Readonly<Partial<Record<NumberFigure, number>>>;
+  runs: number;
 }
 
 /** What a check of the catalogue found. */
@@ -41,6 +51,11 @@ export interface LookEvidence extends Found {
   key: string;
 }
 
+/** A run failed a limit of its rule set: sound rigs pass, nearly always. */
+export interface FailedEvidence extends Found {
+  kind: 'failed';
+}
+
 /** A part was replaced or mended: what was found before says nothing of it any more. */
 export interface RepairEvidence extends Found {
   kind: 'repair';
@@ -50,6 +65,12 @@ export interface RepairEvidence extends Found {
 
 /** Something in the log of a rig that speaks for or against a cause. */
 export type Evidence =
-  RunEvidence | AnswerEvidence | ComplaintEvidence | NamedEvidence | LookEvidence | RepairEvidence;
+  | RunEvidence
+  | AnswerEvidence
+  | ComplaintEvidence
+  | NamedEvidence
+  | LookEvidence
+  | FailedEvidence
+  | RepairEvidence;
 
 export type { LampFigure, NumberFigure };

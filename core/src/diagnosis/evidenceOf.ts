@@ -1,6 +1,7 @@
 import type { Figure, FoundAtParts, Outcome } from '@keen-bleed/contract';
 import type { CheckAnswer } from '../checks/check';
-import type { Evidence, RunEvidence } from './evidence';
+import { headVerdict } from '../reading/figureParts';
+import type { Evidence, RunEvidence, UsualFigures } from './evidence';
 import type { LampFigure, NumberFigure } from './runFigures';
 
 /** Stop lamps of a sound unit are lit by this, psi at the pedal. */
@@ -12,6 +13,8 @@ export interface JudgedForSuspects {
   /** The gauge its holds were read from. */
   gauge: string | null;
   atMs: number;
+  /** What the same rig showed before. */
+  usual?: UsualFigures | null;
 }
 
 const PLAIN: Readonly<Partial<Record<Figure['id'], NumberFigure>>> = {
@@ -32,8 +35,50 @@ function holdFigure(id: Figure['id'], gauge: string | null): NumberFigure | null
   return `${hold} ${isSecondary ? 'secondary' : 'primary'}`;
 }
 
+/** A run as lists have it. */
+export interface ListedRun {
+  figures: readonly Pick<Figure, 'id' | 'value' | 'unit'>[];
+}
+
+/** Earlier runs than so many are another rig's, nearly: it wears and is mended. */
+const MOST_PAST = 6;
+
+/**
+ * What a rig usually shows: medians over its earlier runs that passed.
+ *
+ * @param runs newest first, of the same rig
+ * @param gauge the gauge that holds are read from
+ */
+export function usualOf(runs: readonly ListedRun[], gauge: string | null): UsualFigures | null {
+  const some = runs.slice(0, MOST_PAST);
+  const values = new Map<NumberFigure, number[]>();
+  for (const { figures } of some) {
+    for (const { id, value, unit } of figures) {
+      if (value === null || (id === 'build-up-time' && unit !== 's')) continue;
+      const as = PLAIN[id] ?? holdFigure(id, gauge);
+      if (as) values.set(as, [...(values.get(as) ?? []), value]);
+    }
+  }
+  if (values.size === 0) return null;
+  const figures = Object.fromEntries(
+    [...values].map(([figure, all]) => {
+      const sorted = [...all].sort((a, b) => a - b);
+      const middle = sorted.length / 2;
+      const low = sorted[Math.ceil(middle) - 1]!;
+      const high = sorted[Math.floor(middle)]!;
+      return [figure, (low + high) / 2];
+    }),
+  );
+  return { figures, runs: some.length };
+}
+
 /** What a closed run says of suspects: its figures with their doubt, and looks that were not right. */
-export function evidenceOfRun({ outcome, gauge, atMs }: JudgedForSuspects): Evidence[] {
+export function evidenceOfRun({
+  outcome,
+  gauge,
+  atMs,
+  usual = null,
+}: JudgedForSuspects): Evidence[] {
   const figures: Partial<Record<NumberFigure | LampFigure, number>> = {};
   const doubt: Partial<Record<NumberFigure, number>> = {};
   for (const figure of outcome.figures) {
@@ -56,12 +101,20 @@ export function evidenceOfRun({ outcome, gauge, atMs }: JudgedForSuspects): Evid
     atMs,
     figures,
     doubt,
+    // Written down is only that the engine ran at its governed speed, or at a fast idle.
+    turnsUnknown: true,
+    ...(usual ? { usual } : {}),
     ...(gauge === 'master' ? { gaugeChecked: true } : {}),
   };
   const looks = outcome.findings.flatMap(({ standing, stepId, key }): Evidence[] =>
     standing === 'bad' ? [{ kind: 'look', atMs, key: `look:${stepId}/${key}` }] : [],
   );
-  return [...(Object.keys(figures).length > 0 ? [run] : []), ...looks];
+  const hasFailed = outcome.figures.some((figure) => headVerdict(figure) === 'fail');
+  return [
+    ...(Object.keys(figures).length > 0 ? [run] : []),
+    ...(hasFailed ? [{ kind: 'failed', atMs } as const] : []),
+    ...looks,
+  ];
 }
 
 /** No hold of a minute is known better than this, psi/min. */

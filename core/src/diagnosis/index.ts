@@ -8,9 +8,16 @@ export type {
   NamedEvidence,
   RepairEvidence,
   RunEvidence,
+  UsualFigures,
 } from './evidence';
 export { JointWeigher, NEEDLE_SD_PSI } from './likelihood';
-export { evidenceOfFound, evidenceOfRun, stillCounts, type JudgedForSuspects } from './evidenceOf';
+export {
+  evidenceOfFound,
+  evidenceOfRun,
+  stillCounts,
+  usualOf,
+  type JudgedForSuspects,
+} from './evidenceOf';
 export {
   meaningsOf,
   nextCheck,

@@ -34,10 +34,26 @@ const READ_FROM: Readonly<
   yellow: [0.5, 0.5],
 };
 
+/** A number of today, and what a sound rig shows of it, in its measure. */
+export interface JointNumber {
+  /** Where it stands in a shift. */
+  row: number;
+  figure: NumberFigure | null;
+  check: Check | null;
+  seen: number;
+  mean: number;
+  /** One standard deviation of a sound rig, as it is read. */
+  deviation: number;
+  /** By this rig's own earlier runs. */
+  byPast: boolean;
+}
+
 /** A number that was found: a figure of a run, or the answer to a check. */
 interface Entry {
   figure: NumberFigure | null;
   check: Check | null;
+  /** From before: no fault of today moves it. */
+  isPast: boolean;
   /** In its measure. */
   seen: number;
   mean: number;
@@ -68,61 +84,90 @@ export class JointWeigher {
       if (!check || seen === null) return [];
       const { mean, drawn } = model.soundTo(checkId);
       const own = answerDeviation(check, 0, 0) ** 2;
-      return [{ figure: null, check, seen, mean, drawn, own }];
+      return [{ figure: null, check, isPast: false, seen, mean, drawn, own }];
     });
     this.entries = [...(run ? this.figuresOf(run) : []), ...numbers];
+    const turns = run?.turnsUnknown ? TURNS_UNKNOWN ** 2 : 0;
     const needle = run?.gaugeChecked ? CHECKED_SD_PSI : NEEDLE_SD_PSI;
     this.base = Matrix.zeros(this.entries.length, this.entries.length);
     this.entries.forEach((one, row) => {
       this.entries.forEach((other, column) => {
         const [ap = 0, as = 0] = (one.figure && READ_FROM[one.figure]) ?? [];
         const [bp = 0, bs = 0] = (other.figure && READ_FROM[other.figure]) ?? [];
-        const common = needle ** 2 * (ap * bp + as * bs);
+        const common =
+          needle ** 2 * (ap * bp + as * bs) +
+          (one.figure === 'build-up' && other.figure === 'build-up' ? turns : 0);
         const both = covarianceOf(one, other) * (row === column ? 1 : BELIEVED);
-        this.base.set(row, column, both + common + (row === column ? one.own : 0));
+        const before = one.isPast === other.isPast ? 1 : SAME_AS_BEFORE;
+        this.base.set(row, column, before * (both + common) + (row === column ? one.own : 0));
       });
     });
   }
 
   private figuresOf(run: RunEvidence): Entry[] {
+    const { usual } = run;
+    return [
+      ...this.entriesOf(run.figures, (figure) => run.doubt?.[figure] ?? READ_BY_EYE[figure], false),
+      // A median of several runs is read the better the more there are.
+      ...(usual && usual.runs > 0
+        ? this.entriesOf(
+            usual.figures,
+            (figure) => READ_BY_EYE[figure] * Math.sqrt(1 / usual.runs + LEAST_PAST),
+            true,
+          )
+        : []),
+    ];
+  }
+
+  private entriesOf(
+    figures: RunEvidence['figures'],
+    doubt: (figure: NumberFigure) => number,
+    isPast: boolean,
+  ): Entry[] {
     const { mean } = this.model.sound;
     return numberFigures.flatMap((figure, n): Entry[] => {
-      const value = run.figures[figure];
+      const value = figures[figure];
       if (value === undefined || this.nominal?.numbers[n] == null) return [];
       const { at, slope } = shiftMeasured(figure, value);
-      const read = (run.doubt?.[figure] ?? READ_BY_EYE[figure]) * slope;
       return [
         {
           figure,
           check: null,
+          isPast,
           seen: at,
           mean: mean[n]!,
           drawn: this.model.soundColumn(n),
-          own: read ** 2 + modelOff(figure) ** 2,
+          own: (doubt(figure) * slope) ** 2 + modelOff(figure) ** 2,
         },
       ];
     });
   }
 
-  /** By how much each number lies off a sound rig's mean, in deviations and in its measure. */
-  deviations(): readonly {
-    figure: NumberFigure | null;
-    check: Check | null;
-    off: number;
-    by: number;
-  }[] {
-    return this.entries.map(({ figure, check, seen, mean }, row) => ({
-      figure,
-      check,
-      off: (seen - mean) / Math.sqrt(this.base.get(row, row)),
-      by: seen - mean,
-    }));
-  }
-
-  /** A number as it was found, and a sound rig's mean, in its measure. */
-  numberAt(row: number): { seen: number; mean: number } {
-    const { seen, mean } = this.entries[row]!;
-    return { seen, mean };
+  /** Each number of today beside what a sound rig would show: this one's own earlier runs tell that best, where it has some. */
+  numbers(): readonly JointNumber[] {
+    return this.entries.flatMap(({ figure, check, isPast, seen, mean }, row): JointNumber[] => {
+      if (isPast) return [];
+      const past = figure ? this.entries.findIndex((e) => e.isPast && e.figure === figure) : -1;
+      const own = this.base.get(row, row);
+      if (past < 0) {
+        const deviation = Math.sqrt(own);
+        return [{ row, figure, check, seen, mean, deviation, byPast: false }];
+      }
+      const both = this.base.get(row, past);
+      const before = this.base.get(past, past);
+      const { seen: was, mean: usual } = this.entries[past]!;
+      return [
+        {
+          row,
+          figure,
+          check,
+          seen,
+          mean: mean + (both / before) * (was - usual),
+          deviation: Math.sqrt(Math.max(1e-9, own - (both * both) / before)),
+          byPast: true,
+        },
+      ];
+    });
   }
 
   /** One standard deviation of each number of a sound rig, as it was read, in its measure. */
@@ -137,7 +182,8 @@ export class JointWeigher {
    * @param would what it would answer to a check
    */
   shiftOf(shown: ShownByRun | null, would: (check: Check) => WouldAnswer): readonly number[] {
-    return this.entries.map(({ figure, check }) => {
+    return this.entries.map(({ figure, check, isPast }) => {
+      if (isPast) return 0;
       if (check) return would(check).shift;
       const n = numberFigures.indexOf(figure!);
       const from = this.nominal?.numbers[n] ?? null;
@@ -148,16 +194,18 @@ export class JointWeigher {
 
   /** How far each shift may lie off, as a variance. */
   unsureOf(shown: ShownByRun | null, would: (check: Check) => WouldAnswer): readonly number[] {
-    return this.entries.map(({ figure, check }) =>
-      check
-        ? would(check).unsure ** 2
-        : (shown?.unsure?.[numberFigures.indexOf(figure!)] ?? 0) ** 2,
+    return this.entries.map(({ figure, check, isPast }) =>
+      isPast
+        ? 0
+        : check
+          ? would(check).unsure ** 2
+          : (shown?.unsure?.[numberFigures.indexOf(figure!)] ?? 0) ** 2,
     );
   }
 
   /** A doubt or a variance of figures, laid out as the numbers stand here. */
   laidOut(of: (figure: NumberFigure | null, row: number) => number): readonly number[] {
-    return this.entries.map(({ figure }, row) => of(figure, row));
+    return this.entries.map(({ figure, isPast }, row) => (isPast ? 0 : of(figure, row)));
   }
 
   /**
@@ -215,6 +263,13 @@ export class JointWeigher {
     return sum;
   }
 }
+
+/** Turns of the engine, where nobody wrote them down: one standard deviation of their logarithm. */
+const TURNS_UNKNOWN = 0.3;
+/** What made a rig differ before still does, to this share: it wears, and is mended. */
+const SAME_AS_BEFORE = 0.9;
+/** However many runs there were, their median is known no better. */
+const LEAST_PAST = 0.1;
 
 /** Of so few draws, what two numbers have in common is believed to this share. */
 const BELIEVED = 0.9;

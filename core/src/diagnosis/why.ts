@@ -83,10 +83,10 @@ export function whyOf(weighing: Weighing, fault: Fault, severity: number, unit: 
   const needles: Needle[] = [];
   const shown = joint.run ? shownBetween(model, fault, Math.max(0.1, severity)) : null;
   const shift = joint.shiftOf(shown, (check) => weighing.wouldAnswer(check, fault, severity));
-  joint.deviations().forEach(({ figure, check, off, by }, row) => {
-    const deviation = joint.deviation(row);
+  for (const { row, figure, check, seen, mean, deviation, byPast } of joint.numbers()) {
+    const off = (seen - mean) / deviation;
+    const by = seen - mean;
     const would = (shift[row] ?? 0) / deviation;
-    const { mean, seen } = joint.numberAt(row);
     const words = figure
       ? (at: number) => sayRead(figure, unmeasured(figure, at), unit)
       : (at: number) => sayNumber(check!, at, unit);
@@ -108,7 +108,8 @@ export function whyOf(weighing: Weighing, fault: Fault, severity: number, unit: 
         },
       });
     }
-    const numbers = `${title} ${words(seen)}; a sound rig ${words(mean)}, with this ${words(mean + (shift[row] ?? 0))}`;
+    const usual = byPast ? 'usual here' : 'a sound rig';
+    const numbers = `${title} ${words(seen)}; ${usual} ${words(mean)}, with this ${words(mean + (shift[row] ?? 0))}`;
     const fits = Math.abs(off - would);
     if (
       Math.abs(off) > SPOKEN_OF &&
@@ -122,10 +123,10 @@ export function whyOf(weighing: Weighing, fault: Fault, severity: number, unit: 
     } else if (Math.abs(off) > FOR_LEAST && Math.abs(would) < 0.5) {
       cons.push({
         weight: Math.abs(off),
-        text: `does not explain ${title.toLowerCase()} ${words(seen)}, ${by > 0 ? 'more' : 'less'} than a sound rig’s ${words(mean)}`,
+        text: `does not explain ${title.toLowerCase()} ${words(seen)}, ${by > 0 ? 'more' : 'less'} than ${byPast ? 'usual here' : 'a sound rig’s'}${byPast ? ',' : ''} ${words(mean)}`,
       });
     }
-  });
+  }
   if (joint.run && shown) {
     const usual = model.run(null).lamps;
     for (const lamp of lampFigures) {

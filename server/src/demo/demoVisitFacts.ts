@@ -58,15 +58,21 @@ export function demoVisitFacts(
       v: VISIT_VERSION,
     };
   };
-  const made = demo.entries.map(({ by, afterMin, text, at, standing, check }): VisitFact => {
-    const place = at ? { unitId: unitOf(at.number).id, partId: at.partId } : null;
-    if (place && check) {
-      return { ...stamp(by, afterMin), kind: 'check', at: place, ...check, said: text };
-    }
-    return place && standing
-      ? { ...stamp(by, afterMin), kind: 'seen', at: place, standing, text }
-      : { ...stamp(by, afterMin), kind: 'note', at: place, text };
-  });
+  const made = demo.entries.map(
+    ({ by, afterMin, text, at, standing, check, complaintId }): VisitFact => {
+      if (complaintId !== undefined) {
+        const unitId = units[0]?.id ?? '';
+        return { ...stamp(by, afterMin), kind: 'complaint', unitId, complaintId, text };
+      }
+      const place = at ? { unitId: unitOf(at.number).id, partId: at.partId } : null;
+      if (place && check) {
+        return { ...stamp(by, afterMin), kind: 'check', at: place, ...check, said: text };
+      }
+      return place && standing
+        ? { ...stamp(by, afterMin), kind: 'seen', at: place, standing, text }
+        : { ...stamp(by, afterMin), kind: 'note', at: place, text };
+    },
+  );
   if (demo.closedAfterMin !== undefined) {
     made.push({ ...stamp(demo.openedBy, demo.closedAfterMin), kind: 'close' });
   }

@@ -12,6 +12,8 @@ export interface DemoEntry {
   standing?: FindingStanding;
   /** A check of the catalogue that gave it; the text is what was found in words. */
   check?: Pick<CheckFact, 'checkId' | 'title' | 'answer'>;
+  /** A complaint of the driver, by its id in the trade's list. */
+  complaintId?: string;
 }
 
 /** A visit of the depot. */
@@ -103,6 +105,28 @@ export const demoVisits: readonly DemoVisit[] = [
         by: 'maren',
         afterMin: 45,
         text: 'Seal is due with the next delivery; rig stays in the yard until then',
+      },
+    ],
+  },
+  {
+    // On the way from a slow build-up to the part: what the driver says, and the first check.
+    numbers: ['04'],
+    openedBy: 'idris',
+    daysAgo: 2,
+    hour: 10.2,
+    reason: 'Slow to build: what is it?',
+    entries: [
+      { by: 'idris', afterMin: 1, text: 'Slow to build', complaintId: 'slow-to-build' },
+      {
+        by: 'idris',
+        afterMin: 12,
+        text: 'clean and open',
+        at: { number: '04', partId: 'compressor' },
+        check: {
+          checkId: '0/look/intake',
+          title: 'Look at the compressor’s intake and its filter',
+          answer: { kind: 'choice', choice: 'good' },
+        },
       },
     ],
   },

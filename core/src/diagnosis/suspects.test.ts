@@ -1,0 +1,330 @@
+import fc from 'fast-check';
+import { jStat } from 'jstat';
+import { usualGauge } from '../rig/newUnit';
+import { doCheck, USUAL_SENSES } from '../checks/index';
+import { truck, semi } from '../test/rigsInAir';
+import { unitOf } from '../test/walk';
+import { atDash } from '../twin/routine/reader';
+import { drawsOf } from '../twin/random';
+import { dashRun } from '../twin/routine/dashRun';
+import { played } from '../twin/routine/player';
+import { drawRig } from '../twin/spread/drawnRig';
+import { effectsOf } from '../twin/faults/fault';
+import { Twin } from '../twin/twin';
+import type { RigUnderTest } from '../rig/rigUnderTest';
+import { logStudent } from './likelihood';
+import {
+  complaints,
+  complaintsLike,
+  evidenceOfRun,
+  meaningsOf,
+  nextCheck,
+  rankingOf,
+  RigModel,
+  runFigures,
+  sayHowBad,
+  stillCounts,
+  usualOf,
+  Weighing,
+  whyOf,
+  type Evidence,
+} from './index';
+
+const trailerRig: RigUnderTest = { unit: unitOf('trailer', '22'), towed: [] };
+const worked = (rig: RigUnderTest): RigModel => {
+  const model = new RigModel(rig);
+  for (const _ of model.prepare()) void _;
+  return model;
+};
+/** A trailer alone is worked out in a second or two. */
+const trailer = worked(trailerRig);
+
+const chanceOf = (weighing: Weighing, id: string) =>
+  rankingOf(weighing).suspects.find(({ faults }) => faults.some((fault) => fault.id === id))
+    ?.chance ?? 0;
+
+describe('weighing evidence', () => {
+  const dry = {
+    kind: 'answer',
+    atMs: 2,
+    checkId: '0/wet/#0 left',
+    answer: { kind: 'grade', grade: 'dry' },
+  } as const;
+  const froth = { ...dry, answer: { kind: 'grade', grade: 'stream' } } as const;
+
+  it('gives chances that sum to one, whatever was found and in whatever order', () => {
+    const kinds = fc.constantFrom<Evidence>(
+      dry,
+      { kind: 'complaint', atMs: 1, complaintId: 'trailer-drags' },
+      { kind: 'complaint', atMs: 1, complaintId: 'water' },
+      { kind: 'failed', atMs: 1 },
+      { kind: 'named', atMs: 3, fault: 'leak: #0 tank' },
+      {
+        kind: 'answer',
+        atMs: 2,
+        checkId: '0/listen/#0 relay: exhaust/applied',
+        answer: { kind: 'grade', grade: 'hiss' },
+      },
+      { kind: 'look', atMs: 2, key: 'look:couplers/seals' },
+    );
+    fc.assert(
+      fc.property(fc.array(kinds, { maxLength: 4 }), (evidence) => {
+        const one = new Weighing(trailer, evidence);
+        const sum = one.weighed.reduce((all, { chance }) => all + chance, 0);
+        expect(sum).toBeCloseTo(1, 9);
+        const other = new Weighing(trailer, [...evidence].reverse());
+        for (const { id } of trailer.faults) {
+          expect(chanceOf(other, id)).toBeCloseTo(chanceOf(one, id), 6);
+        }
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('is Student’s density, as a library has it', () => {
+    // Two distances compared: what a common factor cancels.
+    for (const [a, b, scale] of [
+      [0.5, 2, 1],
+      [0, 6, 2.5],
+      [-3, 1, 0.7],
+    ] as const) {
+      const ours = logStudent(a, scale) - logStudent(b, scale);
+      const theirs =
+        Math.log(jStat.studentt.pdf(a / scale, 5)) - Math.log(jStat.studentt.pdf(b / scale, 5));
+      expect(ours).toBeCloseTo(theirs, 9);
+    }
+  });
+
+  it('believes wet soap, and drops what was found of a part before it was replaced', () => {
+    const found = new Weighing(trailer, [froth]);
+    expect(rankingOf(found).suspects[0]?.faults[0]?.id).toBe('leak: #0 left');
+    expect(chanceOf(found, 'leak: #0 left')).toBeGreaterThan(0.4);
+    expect(chanceOf(new Weighing(trailer, [dry]), 'leak: #0 left')).toBeLessThan(0.05);
+    const mended = new Weighing(trailer, [
+      froth,
+      { kind: 'repair', atMs: 5, unit: 0, part: 'chambers' },
+      { ...dry, atMs: 6 },
+    ]);
+    expect(chanceOf(mended, 'leak: #0 left')).toBeLessThan(0.05);
+  });
+
+  it('takes a name as evidence, not as proof', () => {
+    const named = new Weighing(trailer, [{ kind: 'named', atMs: 1, fault: 'leak: #0 tank' }]);
+    expect(rankingOf(named).suspects[0]?.faults[0]?.id).toBe('leak: #0 tank');
+    expect(chanceOf(named, 'leak: #0 tank')).toBeLessThan(0.8);
+    const against = new Weighing(trailer, [
+      { kind: 'named', atMs: 1, fault: 'leak: #0 tank' },
+      froth,
+    ]);
+    expect(chanceOf(against, 'leak: #0 left')).toBeGreaterThan(chanceOf(against, 'leak: #0 tank'));
+  });
+
+  it('lets a shop’s own repairs speak', () => {
+    const evidence: Evidence[] = [{ kind: 'complaint', atMs: 1, complaintId: 'blows' }];
+    const plain = new Weighing(trailer, evidence);
+    const known = new Weighing(trailer, evidence, { repairs: { 'seat: #0 relay: inlet': 8 } });
+    expect(chanceOf(known, 'seat: #0 relay: inlet')).toBeGreaterThan(
+      1.5 * chanceOf(plain, 'seat: #0 relay: inlet'),
+    );
+  });
+});
+
+describe('the next check', () => {
+  it('is one that parts the suspects, costs less in a state the rig stands in, and is not asked twice', () => {
+    const evidence: Evidence[] = [{ kind: 'complaint', atMs: 1, complaintId: 'blows' }];
+    const weighing = new Weighing(trailer, evidence);
+    const next = nextCheck(weighing);
+    if (next.next !== 'check') throw new Error(next.next);
+    const { check, gain, minutes } = next.best;
+    expect(gain).toBeGreaterThan(0.05);
+    const there = nextCheck(weighing, { state: check.state.id });
+    if (there.next !== 'check') throw new Error(there.next);
+    const same = [there.best, ...there.others].find((each) => each.check.id === check.id);
+    expect(same?.minutes).toBe(minutes - check.state.minutes);
+    const without = nextCheck(weighing, { without: [check.id] });
+    expect(without.next === 'check' && without.best.check.id).not.toBe(check.id);
+    // Each answer would mean something, and not all the same.
+    const means = meaningsOf(weighing, check, rankingOf(weighing));
+    expect(means.length).toBeGreaterThan(1);
+    expect(
+      new Set(means.map(({ group, chance }) => `${group} ${chance.toFixed(2)}`)).size,
+    ).toBeGreaterThan(1);
+  });
+
+  it('is none once one stands out', () => {
+    const weighing = new Weighing(trailer, [
+      { kind: 'named', atMs: 1, fault: 'leak: #0 left' },
+      {
+        kind: 'answer',
+        atMs: 2,
+        checkId: '0/wet/#0 left',
+        answer: { kind: 'grade', grade: 'blown-off' },
+      },
+    ]);
+    expect(nextCheck(weighing).next).toBe('found');
+    const why = whyOf(weighing, trailer.faultById.get('leak: #0 left')!, 0.8, 'kPa');
+    expect(why.pros.join(' ')).toContain('Wet the joints');
+  });
+});
+
+describe('what is weighed', () => {
+  const figure = (id: string, value: number, change: object = {}) =>
+    ({
+      id,
+      value,
+      unit: 'psi',
+      standardUncertainty: 1,
+      verdict: 'pass',
+      asRead: 'pass',
+      ...change,
+    }) as never;
+
+  it('is a run’s figures by the needle they were read from, with their doubt', () => {
+    const outcome = {
+      figures: [
+        figure('cut-out', 126),
+        figure('static-leak', 3, {
+          unit: 'psi/min',
+          standardUncertainty: 0.4,
+          verdict: 'fail',
+          asRead: 'fail',
+        }),
+        figure('static-leak-other', 0.4, { unit: 'psi/min' }),
+        figure('build-up-time', 33, { unit: 's' }),
+        figure('stop-lamp', 6),
+      ],
+      findings: [{ standing: 'bad', stepId: 'couplers', key: 'seals' }] as never,
+    };
+    const [run, failed, look] = evidenceOfRun({ outcome, gauge: 'secondary', atMs: 7 });
+    expect(run).toMatchObject({
+      kind: 'run',
+      figures: {
+        'cut-out': 126,
+        'static secondary': 3,
+        'static primary': 0.4,
+        'build-up': 33,
+        'lamp light': 1,
+      },
+      doubt: { 'static secondary': 0.4 },
+    });
+    expect(failed).toEqual({ kind: 'failed', atMs: 7 });
+    expect(look).toEqual({ kind: 'look', atMs: 7, key: 'look:couplers/seals' });
+  });
+
+  it('is beside what the rig usually shows: medians of its earlier runs', () => {
+    const runs = [30, 34, 90].map((s) => ({
+      figures: [figure('build-up-time', s, { unit: 's' })],
+    }));
+    expect(usualOf(runs, 'primary')).toEqual({ figures: { 'build-up': 34 }, runs: 3 });
+    expect(usualOf([], 'primary')).toBeNull();
+  });
+
+  it('is no older than the last run that passed, but for repairs', () => {
+    const at = (atMs: number): Evidence => ({ kind: 'failed', atMs });
+    const repair: Evidence = { kind: 'repair', atMs: 1, unit: 0, part: 'dryer' };
+    expect(stillCounts([at(5), at(50), repair], 60, 10)).toEqual([at(50), repair]);
+  });
+
+  it('is a complaint in any of the words it goes by', () => {
+    expect(complaintsLike('hiss').map(({ id }) => id)).toEqual(['blows']);
+    expect(complaintsLike('').length).toBe(complaints.length);
+    expect(complaintsLike('no such word')).toEqual([]);
+    const known = new Set(new RigModel(semi).faults.map(({ id }) => id));
+    for (const { said, id } of complaints.filter((each) => each.id !== 'freezes')) {
+      expect([id, said.some(([of]) => [...known].some((fault) => of.test(fault)))]).toEqual([
+        id,
+        true,
+      ]);
+    }
+  });
+
+  it('says how bad a leak is by its hole', () => {
+    // 4 scfm at 110 psi through a sharp-edged hole of coefficient 0.8: closed form of choked flow,
+    // A = m / (Cd p √(γ/RT) (2/(γ+1))^3) = 0.00227 / (0.8 × 860 kPa × 0.00236) = 1.40 mm², so 1.3 mm across.
+    expect(sayHowBad({ id: 'leak: primary tank' }, 1)).toBe('about 4 scfm, a hole of 1.3 mm');
+    expect(sayHowBad({ id: 'governor high' }, 0.5)).toBe('plain');
+  });
+});
+
+/*
+ * Rows of the trade's table on a truck: a rig drawn from the spread with the fault, read at its dash by eye, then that
+ * row's check. Of the rig's faults only those of the rows are worked out, so that this runs in seconds: the bench weighs
+ * all of them.
+ */
+describe('rows of the trade’s table', () => {
+  const model = new RigModel(truck);
+  const rows = [
+    ['compressor worn', 0.95, ['0/time/build-up', '0/look/intake', '0/look/discharge']],
+    ['intake blocked', 0.9, ['0/look/intake']],
+    ['governor stuck', 0.8, ['0/read/governor line/unloaded']],
+    ['seat: supply drain', 0.8, ['0/watch/supply tank/parked', '0/listen/supply drain/parked']],
+    [
+      'outlet check',
+      0.8,
+      ['0/watch/supply tank/parked', '0/listen/purge valve/parked', '0/listen/supply drain/parked'],
+    ],
+    ['leak: secondary tank', 0.7, ['0/wet/secondary tank']],
+    ['seat: primary drain', 0.7, ['0/listen/primary drain/parked', '0/wet/primary tank']],
+    ['leak: spring line', 0.7, ['0/watch/secondary tank/parked', '0/wet/spring line']],
+    ['leak: front left', 0.7, ['0/wet/front left']],
+    ['seat: rear relay: inlet', 0.8, ['0/listen/rear relay: exhaust/parked']],
+    ['primary warning low', 0.9, ['0/read/primary warning']],
+    ['park valve low', 0.9, ['0/read/park valve']],
+    ['stop lamp dead', 1, ['0/look/wiring stop lamp']],
+  ] as const;
+  const wanted = rows.map(([id]) => id);
+  for (const _ of model.prepare('first', wanted)) void _;
+  const ids = [...new Set(rows.flatMap(([, , checks]) => checks))].filter((id) =>
+    model.checkById.has(id),
+  );
+  for (const fault of wanted) {
+    for (const severity of [0.2, 0.6, 1]) model.answersTo(ids, fault, severity);
+  }
+
+  const readAt = (fault: string | null, severity: number, seed: number) => {
+    const draws = drawsOf(seed);
+    const drawn = drawRig(truck, seed + 500);
+    const has = fault === null ? [] : effectsOf(model.faultById.get(fault)!, severity);
+    const twin = new Twin(truck, { tanksPsi: 70 });
+    twin.apply([...drawn.effects, ...has]);
+    const error = (place: string) =>
+      drawn.needleErrorPsi[place.startsWith('p') ? 'primary' : 'secondary'];
+    const seen = played(twin, dashRun(twin, { ears: false }), atDash(usualGauge.psi, draws, error));
+    return { figures: runFigures(seen), drawn, draws, has };
+  };
+
+  it.each(rows)(
+    'puts %s first, or in a first group of three, after that row’s check',
+    (fault, severity, checks) => {
+      const { figures, drawn, draws, has } = readAt(fault, severity, 7);
+      const evidence: Evidence[] = [{ kind: 'run', atMs: 1, figures }];
+      for (const id of checks) {
+        const check = model.checkById.get(id);
+        if (!check) continue;
+        const twin = new Twin(truck, { tanksPsi: 90 });
+        twin.apply([...drawn.effects, ...has]);
+        const chance = { even: () => 0.5, normal: () => draws.normal(2) };
+        const answer = doCheck(twin, check, { senses: USUAL_SENSES, chance, faults: [fault] });
+        evidence.push({ kind: 'answer', atMs: 2, checkId: id, answer });
+      }
+      const [first] = rankingOf(new Weighing(model, evidence)).suspects;
+      expect(first?.faults.length).toBeLessThanOrEqual(3);
+      expect(first?.faults.map(({ id }) => id)).toContain(fault);
+    },
+  );
+
+  it('accuses nobody on a sound rig straight after build-up', () => {
+    for (const seed of [1, 2, 3]) {
+      const { figures } = readAt(null, 0, seed);
+      const ranking = rankingOf(new Weighing(model, [{ kind: 'run', atMs: 1, figures }]));
+      expect(ranking.suspects[0]?.chance ?? 0).toBeLessThan(0.5);
+    }
+  });
+
+  it('says that it is rough while not every fault is worked out', () => {
+    const { figures } = readAt(null, 0, 1);
+    const weighing = new Weighing(model, [{ kind: 'run', atMs: 1, figures }]);
+    expect(weighing.isRough).toBe(true);
+    expect(rankingOf(weighing).unlisted).toBeGreaterThan(0.01);
+  });
+});
