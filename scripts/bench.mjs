@@ -218,6 +218,13 @@ await runMain(async () => {
   console.log(
     await run(process.execPath, ['--import', 'tsx', 'server/bench/checks.bench.ts'], { cwd: root }),
   );
+  say('weighing suspects on made-up rigs');
+  for (const args of [
+    ['server/bench/suspectsSpeed.bench.ts', '12,09+31'],
+    ['server/bench/suspects.bench.ts', '--cases', '60', '--rigs', '12'],
+  ]) {
+    console.log(await run(process.execPath, ['--import', 'tsx', ...args], { cwd: root }));
+  }
   say('running the twin');
   console.log(
     await run(process.execPath, ['--import', 'tsx', 'server/bench/twin.bench.ts'], { cwd: root }),

@@ -18,7 +18,7 @@ test(
     const suspects = page.getByRole('list', { name: 'Suspects' });
     await expect(suspects).toBeVisible({ timeout: 30_000 });
     await page.getByRole('button', { name: 'The driver says…' }).click();
-    await page.getByLabel('Find').fill('smoke');
+    await page.getByLabel(/^Find/).fill('smoke');
     await expectNoFindings(page);
     await page.getByRole('button', { name: 'The trailer drags' }).click();
     await expect(page.getByText(/Weighed: .*what the driver says/)).toBeVisible();
@@ -29,7 +29,7 @@ test(
     // Its suspect opens: what speaks for it, and where it sits.
     const blocked = suspects.getByRole('button', { name: /relay: its exhaust is blocked/ });
     await blocked.click();
-    await expect(suspects.getByText('+ the driver says: the trailer drags')).toBeVisible();
+    await expect(suspects.getByText('+ the driver says: the trailer drags').first()).toBeVisible();
     await expectNoFindings(page);
     // "I know it is this" is evidence too: it moves the ranking, and says from where.
     await page

@@ -52,6 +52,8 @@ export function RigPane({ bay, setup, log, onCheck, teed, onTee, onSay, said }: 
   const [seeing, setSeeing] = useState(setup.hidden === null || setup.hidden === 0);
   const [shown, setShown] = useState('rig');
   const [chosen, setChosen] = useState<PlanSymbol | null>(null);
+  // A part that is tapped again is shown itself, not what was opened beside it.
+  const [taps, setTaps] = useState(0);
   const [box, onBox] = useBoxSize();
   const { scroller, onDrawing, bringUp } = useBringUp();
   const level =
@@ -68,6 +70,7 @@ export function RigPane({ bay, setup, log, onCheck, teed, onTee, onSay, said }: 
   const choose = useCallback(
     (symbol: PlanSymbol) => {
       setChosen(symbol);
+      setTaps((n) => n + 1);
       bringUp(symbol, scale);
     },
     [bringUp, scale],
@@ -135,7 +138,7 @@ export function RigPane({ bay, setup, log, onCheck, teed, onTee, onSay, said }: 
           contentContainerStyle={{ padding: space.step }}
         >
           <BayPart
-            key={chosen.key}
+            key={`${chosen.key} ${taps}`}
             bay={bay}
             setup={setup}
             symbol={chosen}

@@ -184,6 +184,11 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
         tell('every fault of the rig', 0);
         if (!(await work('runs', [], 'every fault of the rig'))) return;
       }
+      if (hasRun) {
+        const likely = tell('how bad they are', 0).suspects;
+        const ids = likely.flatMap(({ faults }) => faults.map(({ id }) => id));
+        if (!(await work('runs', ids.slice(0, CHECKED), 'how bad they are'))) return;
+      }
       if (asked.brief) return void tell(null, 1);
       const { suspects } = tell('checks of the suspects', 0);
       const first = suspects.flatMap(({ faults }) => faults.map(({ id }) => id)).slice(0, CHECKED);

@@ -30,6 +30,7 @@ export const SOUND_RUNS = 40;
 export const SOUND_CHECKED = 30;
 /** So few are enough to begin with. */
 const LEAST_SOUND_RUNS = 8;
+const ENOUGH_SOUND_RUNS = 20;
 const LEAST_SOUND_CHECKED = 4;
 const FOUND_PSI = 70;
 
@@ -183,20 +184,21 @@ export class RigModel {
     return RUN_AT.filter((severity) => this.hasRunOf(fault, severity));
   }
 
-  /** Every fault's run is known at every severity, and as many sound rigs as are wanted. */
+  /** Every fault's run is known at two severities at least, and enough sound rigs: the rest only sharpens it. */
   get isWhole(): boolean {
     return (
       !this.hasRun ||
-      (this.soundRuns.length >= SOUND_RUNS &&
-        this.faults.every(({ id }) => this.runsOf(id).length === RUN_AT.length))
+      (this.soundRuns.length >= ENOUGH_SOUND_RUNS &&
+        this.faults.every(({ id }) => COARSE.every((severity) => this.hasRunOf(id, severity))))
     );
   }
 
   /**
    * Works out what is not known yet, a piece at a time.
    *
-   * @param what runs of some faults first, at one severity; runs of all; checks of some faults; or everything
-   * @param first faults by id, for `first` and `checks`
+   * @param what runs of some faults first; runs of all at two severities, and of some at every one; checks of some; or
+   *   everything
+   * @param first those some, by id
    */
   *prepare(
     what: 'first' | 'runs' | 'checks' | 'everything' = 'everything',
@@ -205,16 +207,20 @@ export class RigModel {
     const work: (() => void)[] = [];
     const ids = this.checks.map(({ id }) => id);
     const some = first.filter((id) => this.faultById.has(id));
+    const asked = new Set<string>();
     const run = (fault: string, severity: number) => {
-      if (!this.hasRunOf(fault, severity)) work.push(() => this.run(fault, severity));
+      const key = keyOf(fault, severity);
+      if (asked.has(key) || this.runs.has(key)) return;
+      asked.add(key);
+      work.push(() => this.run(fault, severity));
     };
+    let drawn = this.soundRuns.length;
     const soundRuns = (upTo: number) => {
-      for (let n = this.soundRuns.length; n < upTo; n += 1) work.push(() => this.drawSoundRun());
+      for (; drawn < upTo; drawn += 1) work.push(() => this.drawSoundRun());
     };
+    let answered = this.soundAnswers.length;
     const soundAnswers = (upTo: number) => {
-      for (let n = this.soundAnswers.length; n < upTo; n += 1) {
-        work.push(() => this.drawSoundAnswers());
-      }
+      for (; answered < upTo; answered += 1) work.push(() => this.drawSoundAnswers());
     };
     const check = (fault: string) => {
       for (const severity of CHECKED_AT) {
@@ -226,9 +232,14 @@ export class RigModel {
     if (this.hasRun && what !== 'checks') {
       work.push(() => this.run(null));
       soundRuns(LEAST_SOUND_RUNS);
-      for (const severity of [0.7, 0.4]) for (const fault of some) run(fault, severity);
-      if (what !== 'first') {
-        // The plainest first: it says most.
+      if (what === 'first') {
+        for (const severity of COARSE) for (const fault of some) run(fault, severity);
+      } else {
+        for (const severity of COARSE) for (const { id } of this.faults) run(id, severity);
+        soundRuns(ENOUGH_SOUND_RUNS);
+        for (const fault of some) for (const severity of RUN_AT) run(fault, severity);
+      }
+      if (what === 'everything') {
         for (const severity of RUN_ORDER) for (const { id } of this.faults) run(id, severity);
         soundRuns(SOUND_RUNS);
       }
@@ -298,6 +309,8 @@ export class RigModel {
   }
 }
 
+/** What every fault is worked out at before the likeliest are worked out at all severities. */
+const COARSE: readonly number[] = [0.85, 0.4];
 const RUN_ORDER: readonly number[] = [0.7, 0.4, 1, 0.85, 0.55, 0.1];
 
 /** Figures as a model holds them. */

@@ -399,7 +399,7 @@ const isSamePart = (a: string, b: string) => a === b || a.split('.')[0] === b.sp
 const TEMPER = 0.85;
 
 /** What is left over is worth looking for a second fault from this chance on. */
-const UNEXPLAINED = 0.1;
+const UNEXPLAINED = 0.04;
 /** A look that is not right, where the cause is not in the list. */
 const LOOK_UNLISTED = 0.3;
 /** Of something that is not in the list a check's number may lie so many variances wide. */
