@@ -24,7 +24,9 @@ module.exports = {
       name: 'core is pure: no packages but draws from a seed, no Node, nothing of its tests',
       severity: 'error',
       from: { path: '^core/src', pathNot: '(\\.test\\.ts$|^core/src/test/)' },
-      to: { path: '(^node_modules/(?!@keen-bleed|pure-rand/|flatqueue/|ml-matrix/)|^core/src/test/)' },
+      to: {
+        path: '(^node_modules/(?!@keen-bleed|pure-rand/|flatqueue/|ml-matrix/)|^core/src/test/)',
+      },
     },
     {
       name: 'core uses no built-in of Node',

@@ -133,6 +133,13 @@ async function toRecord(page, unit) {
   await page.getByText('The ladder').waitFor();
 }
 
+/** Suspects of a unit, once every fault is weighed and the next check is named. */
+async function toSuspects(page, unit) {
+  await toUnit(page, unit);
+  await page.getByRole('button', { name: /^What is it/ }).click();
+  await page.getByText(/^Next: parts these/).waitFor({ timeout: 180_000 });
+}
+
 const views = [
   { name: 'yard-phone-light', light: true },
   { name: 'yard-wide-dark', wide: true },
@@ -196,15 +203,6 @@ const views = [
       await page.getByText('Hose rubs').waitFor();
     },
   },
-  {
-    name: 'rule-set-wide-dark',
-    wide: true,
-    go: async (page) => {
-      await page.goto('/rules');
-      await page.getByRole('button', { name: 'Copy Road-test examiner' }).click();
-      await page.getByRole('list', { name: 'Limits' }).waitFor();
-    },
-  },
   { name: 'bay-phone-light', light: true, go: (page) => toBay(page, 'Gritter 18') },
   {
     name: 'bay-through-wide-dark',
@@ -231,12 +229,16 @@ const views = [
       await page.getByRole('list', { name: 'Segments' }).waitFor();
     },
   },
+  { name: 'suspects-phone-dark', as: 'idris', go: (page) => toSuspects(page, 'Tipper 04') },
   {
-    name: 'unit-form-phone-light',
+    name: 'suspects-wide-light',
+    as: 'idris',
+    wide: true,
     light: true,
     go: async (page) => {
-      await page.getByRole('link', { name: 'Add a unit' }).click();
-      await page.getByLabel('Unit number').waitFor();
+      await toSuspects(page, 'Gritter 12');
+      await page.getByRole('list', { name: 'Suspects' }).getByRole('button').first().click();
+      await page.getByRole('list', { name: 'Predicted over measured' }).waitFor();
     },
   },
 ];

@@ -1,4 +1,5 @@
 import type { Bare, Made } from './made';
+import type { RigState } from './check';
 import { STATES } from './states';
 import { towedPrefix } from '../twin/network/network';
 
@@ -13,6 +14,8 @@ interface Look {
   /** Faults it would show, and how often it does [common practice, no source]. */
   faults: Readonly<Record<string, number>>;
   minutes?: number;
+  /** Where it is not done charged and parked. */
+  state?: RigState;
 }
 
 /** An eye is wrong so often on a sound part. */
@@ -54,6 +57,7 @@ export function looks(made: Made): Bare[] {
       how: 'With the governor cut out, hold a hand over the intake: an unloader that leaks breathes back.',
       good: 'nothing comes back',
       bad: 'it breathes back',
+      state: STATES.unloaded,
       faults: { 'unloader piston': 0.85, 'unloader partly open': 0.7, 'unloader stuck': 0.5 },
       minutes: 2,
     },
@@ -102,13 +106,13 @@ export function looks(made: Made): Bare[] {
   ];
   return all
     .filter(({ unit, part }) => has(unit, part))
-    .map(({ id, unit, part, title, how, good, bad, faults, minutes = 2 }): Bare => ({
+    .map(({ id, unit, part, title, how, good, bad, faults, minutes = 2, state }): Bare => ({
       id: `${unit}/look/${id}`,
       act: 'look',
       unit,
       part,
       title,
-      state: STATES.parked,
+      state: state ?? STATES.parked,
       how,
       cautions: [],
       tools: [],

@@ -115,6 +115,7 @@ export const demoVisits: readonly DemoVisit[] = [
     daysAgo: 2,
     hour: 10.2,
     reason: 'Slow to build: what is it?',
+    closedAfterMin: 20,
     entries: [
       { by: 'idris', afterMin: 1, text: 'Slow to build', complaintId: 'slow-to-build' },
       {

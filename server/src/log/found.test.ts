@@ -93,6 +93,52 @@ describe('what is found at a part', () => {
     expect((await others.lead.get(`/api/units/${unit.id}/found`)).body).toEqual([]);
   });
 
+  it('is evidence where suspects are weighed by it: checks, complaints and names, each as it was given', async () => {
+    const { unit, say } = await visited();
+    await say(check(unit));
+    const complaint = {
+      kind: 'complaint',
+      at: undefined,
+      unitId: unit.id,
+      complaintId: 'blows',
+      text: 'Air blows',
+    };
+    expect((await say(complaint)).status).toBe(200);
+    const named = { kind: 'named', faultId: 'seat: rear relay: inlet', text: 'Rear relay: inlet' };
+    expect((await say({ ...named, at: { unitId: unit.id, partId: 'rear-relay' } })).status).toBe(
+      200,
+    );
+    expect(
+      (
+        await say({
+          ...{
+            kind: 'ranked',
+            at: undefined,
+            unitId: unit.id,
+            coreVersion: '0.4.0',
+            text: 'Rear relay 71',
+          },
+          suspects: [{ faultIds: ['seat: rear relay: inlet'], chance: 0.71 }],
+        })
+      ).status,
+    ).toBe(200);
+    const found = (await staff.viewer.get(`/api/units/${unit.id}/found`)).body as FoundAtParts;
+    expect(found.map(({ evidence, partId }) => [partId, evidence?.kind])).toEqual([
+      ['rear-relay', 'named'],
+      ['', 'complaint'],
+      ['rear-relay', 'check'],
+    ]);
+    // Of a unit that is not in the visit, or with a chance that is none, it is refused in words.
+    const elsewhere = await say({ ...complaint, unitId: uuidv7() });
+    expect(elsewhere.status).toBe(422);
+    expect(JSON.stringify(elsewhere.body)).toContain('not part of this visit');
+    const sure = await say({
+      ...{ kind: 'ranked', at: undefined, unitId: unit.id, coreVersion: '0.4.0', text: 'x' },
+      suspects: [{ faultIds: ['seat: rear relay: inlet'], chance: 71 }],
+    });
+    expect(sure.status).toBe(422);
+  });
+
   it('is no longer there once it was taken back', async () => {
     const { unit, say } = await visited();
     const id = uuidv7();
