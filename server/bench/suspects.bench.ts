@@ -10,6 +10,7 @@ import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
 import {
   complaints,
   nextCheck,
+  pointsAt,
   rankingOf,
   RigModel,
   saysOf,
@@ -18,6 +19,7 @@ import {
   JointWeigher,
   type Evidence,
   type KeptTable,
+  type Pointed,
   type Ranking,
 } from '@keen-bleed/core/diagnosis';
 import type { Fault } from '@keen-bleed/core/twin';
@@ -38,6 +40,17 @@ const json = option('json', '');
 const tables = option('tables', '');
 const MOST_CHECKS = 5;
 const RUN_AGAIN_MINUTES = 8;
+
+/** What an odd figure is called where it fails. */
+const FAILS: readonly (readonly [RegExp, string])[] = [
+  [/^build-up$/, 'figure:build-up-time'],
+  [/^cut-out$/, 'figure:cut-out'],
+  [/^cut-in$/, 'figure:cut-in'],
+  [/^static/, 'figure:static-leak'],
+  [/^applied/, 'figure:applied-leak'],
+  [/^warning$/, 'figure:warning'],
+  [/^(red|yellow)$/, 'figure:pop-out'],
+];
 
 const rigs = demoRigsUnderTest().filter(
   ({ unit, towed }) =>
@@ -165,6 +178,7 @@ function oneCase(
     done,
     said,
     also: world.also,
+    table: run ? tableAlone(model, run, wrong[0]?.fault.id ?? null) : null,
   };
 }
 
@@ -178,5 +192,31 @@ function rowsOf(ranking: Ranking): Case['first'] {
     unlisted: ranking.unlisted,
     two: ranking.two.faults.map(({ id }) => id),
     twoChance: ranking.two.chance,
+  };
+}
+
+/** The trade's table by itself: the rows of what is odd, their suspects in the printed order, and each row's first check. */
+function tableAlone(model: RigModel, run: JointWeigher, truth: string | null): Case['table'] {
+  const odd = run
+    .numbers()
+    .filter(({ seen, mean, deviation }) => Math.abs(seen - mean) > 1.96 * deviation);
+  const rows = new Map<string, Pointed>();
+  for (const { figure } of odd) {
+    const key = FAILS.find(([of]) => figure !== null && of.test(figure))?.[1];
+    const pointed = key === undefined ? null : pointsAt(key, model.faults, model.checks);
+    if (pointed) rows.set(pointed.symptom.id, pointed);
+  }
+  const suspects = [
+    ...new Set([...rows.values()].flatMap((row) => row.suspects.map(({ id }) => id))),
+  ];
+  const at = truth === null ? -1 : suspects.indexOf(truth);
+  return {
+    // Each that it names before the right one is changed for nothing; all of them where it does not name it.
+    needless: at < 0 ? suspects.length : at,
+    named: at >= 0,
+    minutes: [...rows.values()].reduce(
+      (sum, { checks: [check] }) => sum + (check ? check.minutes + check.state.minutes : 0),
+      0,
+    ),
   };
 }

@@ -20,6 +20,8 @@ export interface Case {
   said: string | null;
   /** Small leaks beside: naming one is no mistake. */
   also: readonly string[];
+  /** The trade's table by itself on the same run; null where there is no run. */
+  table: { needless: number; named: boolean; minutes: number } | null;
 }
 
 interface Ranked {
@@ -84,6 +86,7 @@ export function printed(cases: readonly Case[]): string {
       ),
       pairs,
     )}`,
+    besideTable(counted),
     `group size of the first ${mean(counted.map(({ last }) => last.suspects[0]?.ids.length ?? 0)).toFixed(2)}`,
     `endings ${JSON.stringify(Object.fromEntries(['found', 'sound', 'open', 'most'].map((end) => [end, cases.filter(({ ending }) => ending === end).length])))}`,
     'calibration, run and complaint:',
@@ -117,4 +120,20 @@ function calibration(cases: readonly Case[], when: 'first' | 'last'): string[] {
     const wide = 1.96 * Math.sqrt((was * (1 - was)) / Math.max(1, some.length));
     return `  from ${from.toFixed(1)}: said ${(100 * said).toFixed(0)}, was ${(100 * was).toFixed(0)} ± ${(100 * wide).toFixed(0)} of ${some.length}`;
   });
+}
+
+/** Parts changed for nothing before the right one, by the ranking after its checks and by the table alone. */
+function besideTable(cases: readonly Case[]): string {
+  const both = cases.filter(({ table }) => table !== null);
+  const mean = (values: readonly number[]) =>
+    (values.reduce((sum, each) => sum + each, 0) / Math.max(1, values.length)).toFixed(1);
+  const ours = both.map(({ last, wrong }) => {
+    const named = last.suspects.flatMap(({ ids }) => ids);
+    const at = named.indexOf(wrong[0]!.id);
+    return at < 0 ? named.length : at;
+  });
+  return `beside the trade's table alone: changed for nothing ${mean(ours)} against ${mean(both.map(({ table }) => table!.needless))}; minutes of checks ${mean(both.map(({ minutes }) => minutes))} against ${mean(both.map(({ table }) => table!.minutes))}; the table names the right one in ${share(
+    both.filter(({ table }) => table!.named),
+    both,
+  )}`;
 }

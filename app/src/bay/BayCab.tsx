@@ -329,4 +329,4 @@ function Done({ log: { done } }: { log: PracticeLog }) {
 }
 
 /** Moments of the rig that one of the drawing stands for. */
-const DRAWN_EVERY = 3;
+const DRAWN_EVERY = 2;

@@ -2,8 +2,9 @@ import type { Gauge } from '@keen-bleed/contract';
 import { sayPressure } from '@keen-bleed/core';
 import { useMemo } from 'react';
 import { View } from 'react-native';
-import Svg, { G, Path, Rect, Text as SvgText } from 'react-native-svg';
+import Svg, { G, Path, Text as SvgText } from 'react-native-svg';
 import { ladderScale } from '@keen-bleed/core';
+import { FRAME_MS } from './frameMs';
 import { NUMERAL_FACE, TEXT_FACE } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
 
@@ -17,6 +18,16 @@ interface NeedleLadderProps {
 
 const NUMBERS = 46;
 const HEAD = 26;
+
+/**
+ * Between two moments of the rig a needle glides by itself, apart from the page's own thread: fewer moments are told, and it
+ * moves as smoothly. The browser's own styles, which the types of native views do not know.
+ */
+const glides = {
+  transitionProperty: 'transform',
+  transitionDuration: `${FRAME_MS}ms`,
+  transitionTimingFunction: 'linear',
+} as object;
 
 /** The cab's gauges on one ladder: a needle across each bay of it. */
 export function NeedleLadder({ gauge, needles, width, height }: NeedleLadderProps) {
@@ -65,16 +76,6 @@ export function NeedleLadder({ gauge, needles, width, height }: NeedleLadderProp
             stroke={palette.ink}
             strokeWidth={3}
           />
-          {needles.map(({ title, psi }, i) => (
-            <Rect
-              key={title}
-              x={left + i * bay}
-              y={scale.y(Math.min(psi, top)) - 3.5}
-              width={bay}
-              height={7}
-              fill={palette.accent}
-            />
-          ))}
         </G>
         {needles.map(({ title }, i) => (
           <SvgText
@@ -90,6 +91,23 @@ export function NeedleLadder({ gauge, needles, width, height }: NeedleLadderProp
           </SvgText>
         ))}
       </Svg>
+      {needles.map(({ title, psi }, i) => (
+        <View
+          key={title}
+          style={[
+            {
+              position: 'absolute',
+              top: HEAD - 3.5,
+              left: left + i * bay,
+              width: bay,
+              height: 7,
+              backgroundColor: palette.accent,
+              transform: [{ translateY: scale.y(Math.min(psi, top)) }],
+            },
+            glides,
+          ]}
+        />
+      ))}
     </View>
   );
 }

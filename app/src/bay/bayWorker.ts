@@ -26,8 +26,6 @@ import type { BayEnd, BayFrame, BayMove, BayRig, BaySetup, BayWorker, HowBad } f
 import { moveHand, parkedCab, type CabState } from './cabState';
 import { describeBay } from './describeBay';
 
-/** Thirty times a second: a needle moves smoothly, and a slow phone keeps up. */
-export const FRAME_MS = 33;
 /** A gauge set that is teed in reads so often, s of the rig's time. */
 const READS_EVERY_S = 0.25;
 /** A tab that slept does not owe its rig the time, s. */

@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
-import { FRAME_MS, makeBay } from '../bay/bayWorker';
+import { makeBay } from '../bay/bayWorker';
+import { FRAME_MS } from '../bay/frameMs';
 
 const bay = makeBay(() => performance.now());
 setInterval(() => bay.tick(), FRAME_MS);

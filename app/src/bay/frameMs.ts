@@ -1,0 +1,2 @@
+/** The rig in the Bay tells of itself so often, ms: fifteen times a second; needles glide between. */
+export const FRAME_MS = 66;
