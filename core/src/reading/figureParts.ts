@@ -1,5 +1,5 @@
 import type { Figure, FigureId, LimitUsed } from '@keen-bleed/contract';
-import { meaningOf } from '../diagnosis/meaningOf';
+import { meaningOf } from './meaningOf';
 import { quantile } from '../statistics/quantile';
 import { limitFor } from '../standards/limitFor';
 import { headedBy } from '../standards/switches';
