@@ -142,6 +142,15 @@ export async function openRunOf(who: Writer, unitId: string): Promise<DeviceLog 
   return ofUnit.find((log) => log.kind === 'run' && log.closed === 0 && isMine(log, who)) ?? null;
 }
 
+/** The newest closed run of a unit in front that this device keeps, with its facts; null where it keeps none. */
+export async function closedRunOf(who: Writer, unitId: string): Promise<KeptLog | null> {
+  const ofUnit = await (await database()).getAllFromIndex('logs', 'by-unit', unitId);
+  const [newest] = ofUnit
+    .filter((log) => log.kind === 'run' && log.closed === 1 && log.shopId === who.shopId)
+    .sort((a, b) => b.header.startedAtMs - a.header.startedAtMs);
+  return newest ? keptLog(newest.id) : null;
+}
+
 /** Changes what is kept of a log, beside its facts. */
 export async function changeLog(
   id: string,

@@ -7,9 +7,11 @@ import {
   usualOf,
   type Evidence,
 } from '@keen-bleed/core/diagnosis';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
+import { useMe } from '../account/session';
 import { useFound, useLogRecord, useUnitRuns } from '../data/useRecords';
 import type { WalkRound } from '../parts/useWalkRound';
+import { closedRunOf, type KeptLog } from '../store/logs';
 
 /** What is known of a rig for its suspects, and where the run of it is read. */
 export interface RigEvidence {
@@ -39,11 +41,16 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
   );
   const sound = passed[0];
   const record = useLogRecord<'run'>(newest?.id ?? null);
-  const found = useFound(front?.id ?? null);
+  const here = useClosedHere(front?.id ?? '');
+  const found = useFoundOfAll(units);
   return useMemo(() => {
     const evidence: Evidence[] = [];
-    if (record.data && newest) {
-      const { header, facts } = record.data as unknown as { header: RunHeader; facts: RunFact[] };
+    // A run that the server has not heard of yet counts as well.
+    const own = here.run && (!newest || here.run.atMs > newest.startedAtMs) ? here.run : null;
+    const kept = own ?? (record.data && newest ? { ...newest, ...record.data } : null);
+    const run = own ?? (newest && { id: newest.id, atMs: newest.startedAtMs });
+    if (kept && run) {
+      const { header, facts } = kept as unknown as { header: RunHeader; facts: RunFact[] };
       const state = stateOfRun(header.made, facts);
       const { unit, towed, ruleSet } = header.made;
       const outcome = outcomeOf(state, { unit, towed, ruleSet, sayIn: unit.gauge.unit });
@@ -51,14 +58,14 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
         ...evidenceOfRun({
           outcome,
           gauge: state.gauge,
-          atMs: newest.startedAtMs,
+          atMs: run.atMs,
           usual: usualOf(passed, state.gauge),
         }),
       );
     }
     const entries = walk.state?.entries ?? [];
     const answers = clockAnswers(entries);
-    const here = new Set(entries.map(({ id }) => id));
+    const inVisit = new Set(entries.map(({ id }) => id));
     for (const entry of entries) {
       const atMs = Math.round(correctedMs(entry, answers.get(entry.lane)));
       if (entry.kind === 'check') {
@@ -70,7 +77,7 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
         evidence.push({ kind: 'named', atMs, fault: entry.faultId });
       }
     }
-    evidence.push(...evidenceOfFound((found.data ?? []).filter(({ id }) => !here.has(id))));
+    evidence.push(...evidenceOfFound(found.all.filter(({ id }) => !inVisit.has(id))));
     units.forEach(({ parts = [] }, unit) => {
       for (const { partId, fittedOn } of parts) {
         if (fittedOn === undefined) continue;
@@ -78,16 +85,17 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
       }
     });
     return {
-      evidence: stillCounts(evidence, newest?.startedAtMs ?? null, sound?.startedAtMs ?? null),
-      run: newest && { id: newest.id, atMs: newest.startedAtMs },
+      evidence: stillCounts(evidence, run?.atMs ?? null, sound?.startedAtMs ?? null),
+      run: run && { id: run.id, atMs: run.atMs },
       ready:
+        here.ready &&
+        found.ready &&
         (runs.data ?? runs.error) !== undefined &&
-        (newest === null || (record.data ?? record.error) !== undefined) &&
-        (found.data ?? found.error) !== undefined,
+        (own !== null || newest === null || (record.data ?? record.error) !== undefined),
     };
   }, [
-    found.data,
-    found.error,
+    found,
+    here,
     newest,
     passed,
     record.data,
@@ -98,4 +106,52 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
     units,
     walk.state,
   ]);
+}
+
+/** The newest closed run of a unit that this device keeps. */
+function useClosedHere(unitId: string) {
+  const me = useMe();
+  const [found, setFound] = useState<{
+    ready: boolean;
+    run: { id: string; atMs: number; header: unknown; facts: unknown } | null;
+  }>({ ready: false, run: null });
+  useEffect(() => {
+    let isMine = true;
+    const show = (kept: KeptLog | null) => {
+      if (!isMine) return;
+      const run = kept && {
+        id: kept.log.id,
+        atMs: kept.log.header.startedAtMs - (kept.log.header.offsetMs ?? 0),
+        header: kept.log.header,
+        facts: kept.rows.map(({ fact }) => fact),
+      };
+      setFound({ ready: true, run });
+    };
+    closedRunOf(me, unitId).then(show, () => show(null));
+    return () => {
+      isMine = false;
+    };
+  }, [me, unitId]);
+  return found;
+}
+
+/** What was found at each unit of a rig, as far as it is of the rig as it is coupled now. */
+function useFoundOfAll(units: readonly Unit[]) {
+  // No rig has more units than these.
+  const first = useFound(units[0]?.id ?? null);
+  const second = useFound(units[1]?.id ?? null);
+  const third = useFound(units[2]?.id ?? null);
+  const fourth = useFound(units[3]?.id ?? null);
+  return useMemo(() => {
+    const each = [first, second, third, fourth].slice(0, units.length);
+    return {
+      ready: each.every(({ data, error }) => (data ?? error) !== undefined),
+      // A check is called by where its unit stands in the rig: one that was made on a unit alone is of another rig.
+      all: each.flatMap(({ data = [] }, at) =>
+        data.filter(
+          ({ evidence }) => evidence?.kind !== 'check' || evidence.checkId.startsWith(`${at}/`),
+        ),
+      ),
+    };
+  }, [first, second, third, fourth, units.length]);
 }
