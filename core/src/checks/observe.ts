@@ -293,7 +293,7 @@ function drainedBy(
     twin.dash('park valve', false);
     wait(twin, 6);
     twin.dash('park valve', true);
-    wait(twin, 25);
+    wait(twin, 60);
   }
   if (pedalPsi > 0) press(twin, pedalPsi);
   wait(twin, tells === 'fall' ? 60 : 10);

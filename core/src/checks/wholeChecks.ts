@@ -119,7 +119,8 @@ function isolateChecks(made: Made): Bare[] {
     { ...primary, place: 'spring line', tells: 'reading', cyclesPark: true },
     6,
     'Secondary releases them.',
-    'released',
+    // With the trailer supplied, its tanks would feed the dash back through the supply valve.
+    made.tows ? 'red out' : 'released',
   );
   add(
     'modulating-valve',
