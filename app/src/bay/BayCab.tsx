@@ -32,7 +32,8 @@ import { runHeaderOf } from '../store/startRun';
 import type { LiveRun } from '../store/useRun';
 import { useBay, type Bay } from './useBay';
 
-const LADDER = { phone: 150, wide: 190, height: 380 };
+/** A teed gauge widens the ladder by a little, px. */
+const LADDER = { phone: 150, wide: 190, each: 24, height: 380 };
 /** What was done last, shown; the rest stands under Practice. */
 const DONE_SHOWN = 6;
 
@@ -200,7 +201,7 @@ function Around({ bay, setup, log, run, onLeave }: AroundProps) {
             <NeedleLadder
               gauge={setup.rig.unit.gauge}
               needles={needles}
-              width={wide ? LADDER.wide : LADDER.phone}
+              width={(wide ? LADDER.wide : LADDER.phone) + LADDER.each * teed.length}
               height={LADDER.height}
             />
           )}

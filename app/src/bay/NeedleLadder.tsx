@@ -18,6 +18,8 @@ interface NeedleLadderProps {
 
 const NUMBERS = 46;
 const HEAD = 26;
+/** Under this a title is set smaller, px. */
+const NARROW = 48;
 
 /**
  * Between two moments of the rig a needle glides by itself, apart from the page's own thread: fewer moments are told, and it
@@ -82,7 +84,7 @@ export function NeedleLadder({ gauge, needles, width, height }: NeedleLadderProp
             key={title}
             x={left + (i + 0.5) * bay}
             y={15}
-            fontSize={14}
+            fontSize={bay < NARROW ? 11 : 14}
             fontFamily={TEXT_FACE}
             fill={palette.quiet}
             textAnchor="middle"
