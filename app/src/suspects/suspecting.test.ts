@@ -1,5 +1,5 @@
 import { newUnitDraft } from '@keen-bleed/core';
-import type { KeptTable } from '@keen-bleed/core/diagnosis';
+import { RigModel, type KeptTable } from '@keen-bleed/core/diagnosis';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { makeSuspecting, type Asked, type Told } from './suspecting';
 
@@ -78,6 +78,31 @@ describe('suspects in a thread of their own', () => {
     await Promise.all([one, other]);
     expect(first.some(({ working }) => working === null)).toBe(false);
     expect(second.at(-1)?.working).toBeNull();
+  });
+
+  it('are helped from the other end: what a second thread has worked out is not worked out again', async () => {
+    const truck = { ...madeUpUnit(), ...newUnitDraft('truck', 2015), number: '12' };
+    const rig = { unit: truck, towed: [] };
+    const handed: KeptTable[] = [];
+    const helper = made().suspecting;
+    await new Promise<void>((done) => {
+      void helper.help(rig, 'truck 12', (table) => {
+        handed.push(table);
+        if (handed.length === 2) {
+          helper.stop();
+          done();
+        }
+      });
+    });
+    const faults = Object.keys(handed.at(-1)?.runs ?? {}).filter((key) => key !== 'sound');
+    expect(faults.length).toBeGreaterThan(2);
+    // It began at the end: the compressor, where the other begins, is not among them.
+    expect(faults.some((key) => key.startsWith('compressor worn'))).toBe(false);
+    const model = new RigModel(rig);
+    model.learn(handed.at(-1)!);
+    const [first] = faults;
+    const [id = '', severity] = first!.split(' @');
+    expect(model.hasRunOf(id, Number(severity))).toBe(true);
   });
 
   it('say what to do first where nothing is known', async () => {

@@ -88,6 +88,10 @@ export interface Suspecting {
   weigh: (asked: Asked, onTold: (told: Told) => void) => Promise<void>;
   /** Works a rig out before it is asked for; null where another rig is in hand. */
   prepare: (rig: RigUnderTest, rigKey: string) => Promise<void>;
+  /** Helps another thread that weighs a rig: begins at the other end, and hands over what it has as it goes. */
+  help: (rig: RigUnderTest, rigKey: string, onTable: (table: KeptTable) => void) => Promise<void>;
+  /** Takes in what a helper has worked out of a rig. */
+  learn: (rigKey: string, table: KeptTable) => void;
   stop: () => void;
 }
 
@@ -101,6 +105,8 @@ export interface TableStore {
 const HEARS_EVERY_MS = 40;
 /** Nobody waits for what is prepared: it rests as long as it works, so that a phone stays cool, ms. */
 const RESTS_MS = 80;
+/** A helper hands over what it has so often, ms. */
+const HANDS_OVER_EVERY_MS = 500;
 /** What is worked out is kept so often, ms. */
 const KEEPS_EVERY_MS = 20_000;
 /** Suspects shown, and worked out with every check before the rest. */
@@ -202,6 +208,24 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
       const of = await modelOf(rig, rigKey);
       if (mine !== turn) return;
       await workOut(of, rigKey, of.prepare('everything'), mine, () => undefined, RESTS_MS);
+    },
+    async help(rig, rigKey, onTable) {
+      const mine = ++turn;
+      // A table that is kept already holds it all: then there is nothing to help with.
+      if ((await store.read(rigKey)) || mine !== turn) return;
+      const of = new RigModel(rig);
+      let heardMs = nowMs();
+      for (const _ of of.prepare('behind')) {
+        if (nowMs() - heardMs < HANDS_OVER_EVERY_MS) continue;
+        onTable(of.table());
+        await heard(0);
+        heardMs = nowMs();
+        if (mine !== turn) return;
+      }
+      onTable(of.table());
+    },
+    learn(rigKey, table) {
+      if (rigKey === inHand) model?.learn(table);
     },
     stop: () => void (turn += 1),
   };

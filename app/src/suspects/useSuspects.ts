@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import type { KeptTable } from '@keen-bleed/core/diagnosis';
 import { useEffect, useState } from 'react';
 import type { Asked, Suspecting, Told } from './suspecting';
 
@@ -24,6 +25,17 @@ function theThread() {
 function endThread(): void {
   thread?.worker.terminate();
   thread = null;
+}
+
+/** A second thread that begins at the other end of a rig's faults; gives back how to end it. */
+function withHelp(what: Asked): () => void {
+  const { suspecting } = theThread();
+  const worker = new Worker(new URL('../workers/suspects.worker', window.location.href));
+  const helper = Comlink.wrap<Suspecting>(worker);
+  const hand = Comlink.proxy((table: KeptTable) => void suspecting.learn(what.rigKey, table));
+  // Without help it only takes longer.
+  helper.help(what.rig, what.rigKey, hand).catch(() => undefined);
+  return () => worker.terminate();
 }
 
 /** Works a rig out while nobody asks yet, so that suspects stand at once when they are asked for. */
@@ -52,8 +64,12 @@ export function useSuspects(asked: Asked | null): Standing {
       if (isMine) setFailed(true);
     };
     worker.addEventListener('error', break_);
+    const isRun = what.evidence.some(({ kind }) => kind === 'run');
+    let endHelp: (() => void) | null = null;
     const hear = (next: Told) => {
       if (!isMine) return;
+      if (next.rough && isRun && !what.brief) endHelp ??= withHelp(what);
+      if (!next.rough) endHelp?.();
       setFailed(false);
       setTold((last) => {
         if (isFirst && last) setBefore(chancesOf(last));
@@ -64,6 +80,7 @@ export function useSuspects(asked: Asked | null): Standing {
     suspecting.weigh(what, Comlink.proxy(hear)).catch(break_);
     return () => {
       isMine = false;
+      endHelp?.();
       worker.removeEventListener('error', break_);
       void suspecting.stop();
     };

@@ -196,12 +196,13 @@ export class RigModel {
   /**
    * Works out what is not known yet, a piece at a time.
    *
-   * @param what runs of some faults first; runs of all at two severities, and of some at every one; checks of some; or
+   * @param what `behind` begins at the other end of the runs of all, for a second thread;
+   *   runs of some faults first; runs of all at two severities, and of some at every one; checks of some; or
    *   everything
    * @param first those some, by id
    */
   *prepare(
-    what: 'first' | 'runs' | 'checks' | 'everything' = 'everything',
+    what: 'first' | 'runs' | 'behind' | 'checks' | 'everything' = 'everything',
     first: readonly string[] = [],
   ): Generator<Progress, void> {
     const work: (() => void)[] = [];
@@ -231,9 +232,13 @@ export class RigModel {
     };
     if (this.hasRun && what !== 'checks') {
       work.push(() => this.run(null));
-      soundRuns(LEAST_SOUND_RUNS);
+      if (what !== 'behind') soundRuns(LEAST_SOUND_RUNS);
       if (what === 'first') {
         for (const severity of COARSE) for (const fault of some) run(fault, severity);
+      } else if (what === 'behind') {
+        for (const severity of [...COARSE].reverse()) {
+          for (const { id } of [...this.faults].reverse()) run(id, severity);
+        }
       } else {
         for (const severity of COARSE) for (const { id } of this.faults) run(id, severity);
         soundRuns(ENOUGH_SOUND_RUNS);
