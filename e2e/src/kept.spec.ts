@@ -52,7 +52,9 @@ test(
     await expect(page.getByTestId('clock')).toBeVisible();
     await page.clock.fastForward(10_000);
     await expect.poll(() => clockIsOffBy(page, Number(started))).toBeLessThan(1.5);
-    await expect(page.getByTestId('clock')).toHaveText(/^(3:[01]|2:[0-5])\d$/);
+    // Both turns of the device's clock count: without them the same place would be no proof.
+    const passedMs = await page.evaluate(() => Date.now());
+    expect(passedMs - Number(started)).toBeGreaterThanOrEqual(30_000);
   },
 );
 

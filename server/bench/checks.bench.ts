@@ -5,34 +5,17 @@
  */
 import { writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
+import { rigTitle } from '@keen-bleed/core';
 import { apart, checksOf, doAll, TELLS, type Check } from '@keen-bleed/core/checks';
 import { faultsOf } from '@keen-bleed/core/twin';
 import { faultsDocPath } from '../src/docs/faultsDoc';
-import { demoFleet, demoRigs } from '../src/demo/demoFleet';
+import { demoRigsUnderTest } from './demoRigsUnderTest';
 
 const severity = Number(process.argv[2] ?? 0.9);
 const keep = process.argv.includes('--keep');
 const OUTSIDE_C = -10;
 
-const units = demoFleet.map(({ draft }, n) => ({
-  id: `00000000-0000-7000-8000-0000000001${String(n).padStart(2, '0')}`,
-  revision: 1,
-  retiredAtMs: null,
-  ...draft,
-}));
-const byNumber = (number: string) => {
-  const unit = units.find((each) => each.number === number);
-  if (!unit) throw new Error(`no demo unit ${number}`);
-  return unit;
-};
-const rigs: RigUnderTest[] = [
-  ...demoRigs.map(({ numbers }) => {
-    const [unit, ...towed] = numbers.map(byNumber);
-    return { unit: unit!, towed };
-  }),
-  ...units.filter(({ kind }) => kind !== 'dolly').map((unit) => ({ unit, towed: [] })),
-];
+const rigs = demoRigsUnderTest();
 
 /** Quickest first, and what is done at the part itself before what is read elsewhere. */
 const cost = (check: Check, fault: string) =>

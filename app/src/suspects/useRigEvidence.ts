@@ -65,7 +65,8 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
     }
     const entries = walk.state?.entries ?? [];
     const answers = clockAnswers(entries);
-    const inVisit = new Set(entries.map(({ id }) => id));
+    // What was taken back here does not come in again by what the server had of it.
+    const inVisit = walk.state?.known ?? new Map<string, unknown>();
     for (const entry of entries) {
       const atMs = Math.round(correctedMs(entry, answers.get(entry.lane)));
       if (entry.kind === 'check') {

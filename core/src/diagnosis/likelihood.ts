@@ -230,7 +230,7 @@ export class JointWeigher {
         spread.set(row, column, spread.get(row, column) + along[row]! * along[column]!);
       }
     }
-    const lower = new CholeskyDecomposition(spread).lowerTriangularMatrix;
+    const lower = lowerOf(spread);
     let logDet = 0;
     let squares = 0;
     const solved: number[] = [];
@@ -273,6 +273,26 @@ const LEAST_PAST = 0.1;
 
 /** Of so few draws, what two numbers have in common is believed to this share. */
 const BELIEVED = 0.9;
+
+/** So much of what numbers have in common is kept where it is more than their own spread allows. */
+const SHRINKS = 0.8;
+
+/**
+ * The lower triangle of a covariance. Of few draws, and of more for one number than for another, what two have in common
+ * can come out as more than there is: then less of it is believed, until it can be.
+ */
+function lowerOf(spread: Matrix): Matrix {
+  let cholesky = new CholeskyDecomposition(spread);
+  while (!cholesky.isPositiveDefinite()) {
+    for (let row = 0; row < spread.rows; row += 1) {
+      for (let column = 0; column < spread.columns; column += 1) {
+        if (row !== column) spread.set(row, column, SHRINKS * spread.get(row, column));
+      }
+    }
+    cholesky = new CholeskyDecomposition(spread);
+  }
+  return cholesky.lowerTriangularMatrix;
+}
 
 /** What two numbers of sound rigs have in common, over the rigs that show both. */
 function covarianceOf(one: Entry, other: Entry): number {

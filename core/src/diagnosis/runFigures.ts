@@ -41,8 +41,9 @@ const GIVEN_UP_S = 400;
 /** Falls are told apart in psi/min up to about this, and by their ratio beyond. */
 const BEND = 1;
 
-type Measure = 'log' | 'fall' | 'plain';
-const measureOf = (figure: NumberFigure): Measure =>
+/** How sound rigs differ in a figure: by its logarithm, by a bent fall, or plainly. */
+export type Measure = 'log' | 'fall' | 'plain';
+export const measureOf = (figure: NumberFigure): Measure =>
   figure === 'build-up' ? 'log' : /^(static|applied)/.test(figure) ? 'fall' : 'plain';
 
 /** A figure in the measure in which sound rigs differ evenly: logarithm of a time, bent falls, psi as they are. */

@@ -108,6 +108,21 @@ describe('weighing evidence', () => {
     expect(chanceOf(mended, 'leak: #0 left')).toBeLessThan(0.05);
   });
 
+  it('stays a chance where readings are absurd, or contradict each other', () => {
+    const watched = trailer.checks.filter(({ answer }) => answer.kind === 'number').slice(0, 12);
+    const absurd = watched.map(({ id }, n): Evidence => ({
+      ...{ kind: 'answer', atMs: 2, checkId: id },
+      answer: { kind: 'number', value: n % 2 === 0 ? 2_000 : 0 },
+    }));
+    const { weighed } = new Weighing(trailer, absurd);
+    expect(weighed.every(({ chance }) => chance >= 0 && chance <= 1)).toBe(true);
+    expect(weighed.reduce((sum, { chance }) => sum + chance, 0)).toBeCloseTo(1, 9);
+    // From a few drawn rigs alone, as while a rig is still being worked out.
+    const young = new RigModel(trailerRig);
+    const few = new Weighing(young, absurd).weighed;
+    expect(few.reduce((sum, { chance }) => sum + chance, 0)).toBeCloseTo(1, 9);
+  });
+
   it('takes a name as evidence, not as proof', () => {
     const named = new Weighing(trailer, [{ kind: 'named', atMs: 1, fault: 'leak: #0 tank' }]);
     expect(rankingOf(named).suspects[0]?.faults[0]?.id).toBe('leak: #0 tank');

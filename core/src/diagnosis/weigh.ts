@@ -7,7 +7,13 @@ import { complaints, saysOf, SAID_ANYHOW } from './complaints';
 import type { AnswerEvidence, Evidence, RunEvidence } from './evidence';
 import { chancesOf, JointWeigher, logSaid, type WouldAnswer } from './likelihood';
 import { CHECKED_AT, figureOf, RUN_AT, saidOf, type RigModel, type ShownByRun } from './rigModel';
-import { lampFigures, numberFigures, type NumberFigure } from './runFigures';
+import {
+  lampFigures,
+  measureOf,
+  numberFigures,
+  type Measure,
+  type NumberFigure,
+} from './runFigures';
 import { pointsAt } from './symptoms';
 
 export interface WeighOptions {
@@ -406,13 +412,11 @@ const LOOK_UNLISTED = 0.3;
 const UNLISTED_ANSWERS = 40;
 
 const LEVELS = ['cut-out', 'cut-in', 'warning', 'red', 'yellow'] as const;
-const SLIPS: Readonly<Record<'log' | 'fall' | 'plain', number>> = {
+const SLIPS: Readonly<Record<Measure, number>> = {
   log: 0.4,
   fall: 1.2,
   plain: 12,
 };
-const measureOf = (figure: NumberFigure): 'log' | 'fall' | 'plain' =>
-  figure === 'build-up' ? 'log' : /^(static|applied)/.test(figure) ? 'fall' : 'plain';
 /** What a faulty dial or reader does: a needle that is off beyond its allowance, or one reading that slipped. */
 const READER: readonly { which: string; of: Partial<Record<NumberFigure, number>> }[] = [
   { which: 'dial', of: Object.fromEntries(LEVELS.map((figure) => [figure, 9])) },
@@ -437,7 +441,7 @@ const UNLISTED_WAYS: readonly (readonly NumberFigure[])[] = [
   ['warning', 'red', 'yellow'],
 ];
 /** Variance of what faults at large do to a figure, in its measure. */
-const LOOSE: Readonly<Record<'log' | 'fall' | 'plain', number>> = {
+const LOOSE: Readonly<Record<Measure, number>> = {
   log: 0.25,
   fall: 4,
   plain: 150,
