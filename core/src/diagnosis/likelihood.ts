@@ -281,7 +281,7 @@ const SHRINKS = 0.8;
  * The lower triangle of a covariance. Of few draws, and of more for one number than for another, what two have in common
  * can come out as more than there is: then less of it is believed, until it can be.
  */
-function lowerOf(spread: Matrix): Matrix {
+export function lowerOf(spread: Matrix): Matrix {
   let cholesky = new CholeskyDecomposition(spread);
   while (!cholesky.isPositiveDefinite()) {
     for (let row = 0; row < spread.rows; row += 1) {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { jStat } from 'jstat';
+import { Matrix } from 'ml-matrix';
 import { usualGauge } from '../rig/newUnit';
 import { doCheck, USUAL_SENSES } from '../checks/index';
 import { truck, semi } from '../test/rigsInAir';
@@ -12,7 +13,7 @@ import { drawRig } from '../twin/spread/drawnRig';
 import { effectsOf } from '../twin/faults/fault';
 import { Twin } from '../twin/twin';
 import type { RigUnderTest } from '../rig/rigUnderTest';
-import { logStudent } from './likelihood';
+import { logStudent, lowerOf } from './likelihood';
 import {
   complaints,
   complaintsLike,
@@ -121,6 +122,29 @@ describe('weighing evidence', () => {
     const young = new RigModel(trailerRig);
     const few = new Weighing(young, absurd).weighed;
     expect(few.reduce((sum, { chance }) => sum + chance, 0)).toBeCloseTo(1, 9);
+  });
+
+  it('believes less of what numbers have in common where it is more than there is', () => {
+    // No two numbers of deviation 1 have 2 in common: 0.8⁴ × 2 = 0.82 is the first that can be.
+    const lower = lowerOf(
+      new Matrix([
+        [1, 2],
+        [2, 1],
+      ]),
+    );
+    expect(lower.to2DArray().flat().every(Number.isFinite)).toBe(true);
+    expect(lower.mmul(lower.transpose()).get(0, 1)).toBeCloseTo(2 * 0.8 ** 4, 9);
+    expect(
+      lowerOf(
+        new Matrix([
+          [4, 2],
+          [2, 5],
+        ]),
+      ).to2DArray(),
+    ).toEqual([
+      [2, 0],
+      [1, 2],
+    ]);
   });
 
   it('takes a name as evidence, not as proof', () => {
