@@ -37,6 +37,7 @@ interface Shapes {
   photoQuery: { logId: string };
   runFact: LogShapes['run']['fact'];
   visitFact: LogShapes['visit']['fact'];
+  jobFact: LogShapes['job']['fact'];
   outcome: Outcome;
   runExport: RunExport;
 }

@@ -14,6 +14,7 @@ export const OpenFailureSchema = Type.Object(
     title: Type.String(),
     figure: Type.Union([FigureSchema, Type.Null()]),
     said: Type.Union([Type.String(), Type.Null()]),
+    critical: Type.Optional(Type.Boolean({ title: 'Out of service' })),
   },
   closed,
 );

@@ -26,7 +26,16 @@ export {
   type UnitKind,
   type Verdict,
 } from './choices';
-export { RigsSchema, RuleSetListSchema, UnitsSchema, YardRowsSchema } from './answers';
+export {
+  JobRowsSchema,
+  LessonsSchema,
+  RigsSchema,
+  RuleSetListSchema,
+  UnitsSchema,
+  YardRowsSchema,
+  type JobRow,
+  type Lessons,
+} from './answers';
 export { check, type Checked } from './check';
 export { schemas, type SchemaName } from './schemas';
 export { errorStatus, type ErrorBody, type ErrorCode, type FieldProblem } from './errors';
@@ -104,6 +113,24 @@ export {
   type VisitNoteFact,
 } from './log/visit/fact';
 export { type VisitHeader, type VisitMade } from './log/visit/header';
+export {
+  measureKinds,
+  repairs,
+  type ChosenFact,
+  type FittedFact,
+  type JobFact,
+  type JobReading,
+  type MeasureFact,
+  type MeasureKind,
+  type PartData,
+  type ProvenFact,
+  type RefusedFact,
+  type ReleasedFact,
+  type Repair,
+  type RetestedFact,
+  type WaitingFact,
+} from './log/job/fact';
+export { type JobFailure, type JobHeader, type JobMade } from './log/job/header';
 export { type Figure, type Finding, type LimitUsed, type Outcome } from './outcome';
 export { RigSchema, type CoupleRig, type Rig, type UncoupleRig } from './rig';
 export {

@@ -54,6 +54,8 @@ export const PartRecordSchema = Type.Object(
   {
     partId: PartId('Part'),
     ...partFields,
+    /** When it was last replaced or mended in a job. */
+    mendedAtMs: Type.Optional(AtMs('Mended at')),
     /** When it was found so, by the server's clock as far as it can be told. */
     foundAtMs: AtMs('Found at'),
   },

@@ -30,7 +30,12 @@ export const LimitSchema = Type.Object(
 
 /** A step of a rule set, in its place, and whether it must be done. */
 export const RuleStepSchema = Type.Object(
-  { stepId: Line('Step', 40), need: oneOf(needs, 'Needed') },
+  {
+    stepId: Line('Step', 40),
+    need: oneOf(needs, 'Needed'),
+    /** Whether what fails in it takes the vehicle out of service; as is usual for the step where it is not said. */
+    critical: Type.Optional(Type.Boolean({ title: 'Out of service' })),
+  },
   { ...closed, title: 'Step' },
 );
 

@@ -9,6 +9,7 @@ import {
 import { AppendFactsSchema, CompareHeldSchema, HeldLogsSchema, HeldSchema } from './log/fact';
 import { PhotoQuerySchema } from './log/answers';
 import { OpenLogSchema } from './log/kinds';
+import { JobFactSchema } from './log/job/fact';
 import { RunFactSchema } from './log/run/fact';
 import { RunExportSchema } from './log/run/header';
 import { VisitFactSchema } from './log/visit/fact';
@@ -48,6 +49,7 @@ export const schemas = {
   photoQuery: PhotoQuerySchema,
   runFact: RunFactSchema,
   visitFact: VisitFactSchema,
+  jobFact: JobFactSchema,
   outcome: OutcomeSchema,
   runExport: RunExportSchema,
 } as const;

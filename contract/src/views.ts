@@ -21,6 +21,8 @@ export interface OpenFailure {
   figure: Figure | null;
   /** What was found, for a look. */
   said: string | null;
+  /** Its rule set takes the vehicle out of service for it. */
+  critical?: boolean;
 }
 
 /** A unit as the yard lists it. */
@@ -48,6 +50,10 @@ export interface YardRow {
   leakTrendPsiPerMin: number[];
   /** What has failed on it and was not proven right since, the oldest first. */
   failures: OpenFailure[];
+  /** Why it may not leave, each in words; empty where it may. */
+  holds: string[];
+  /** Open jobs on it. */
+  jobs: { id: string; line: string; station: string; owed: string[] }[];
 }
 
 /** A run as a rig sheet lists it. */
@@ -68,6 +74,8 @@ export interface RunRow {
   headline: string | null;
   decisive: Figure | null;
   figures: RunRowFigure[];
+  /** It tested only what a repair owed. */
+  retest?: boolean;
 }
 
 /** A figure of a run, small enough for lists and trends. */

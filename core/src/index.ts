@@ -63,6 +63,7 @@ export { glossary, type Term, type TermGroup } from './words/glossary';
 export { verdictWords } from './reading/verdictWords';
 export { ladderMarks } from './run/ladderMarks';
 export {
+  fittedRecordOf,
   lineRecordOf,
   partListOf,
   partRecordOf,
@@ -117,6 +118,18 @@ export { caughtMark, type CaughtMark } from './linked/caughtMark';
 export { withSample, type GaugeSample } from './linked/sampleLog';
 export { clockAnswers, correctedMs, isTimeUnsure, unsureLanes } from './facts/factTimes';
 export { inOrder } from './facts/factOrder';
+export { isCriticalFailure, isCriticalStep } from './repair/critical';
+export { knownOf, mismatches, sayPartNumber, wantsOf, type Want } from './repair/match';
+export { retestOfStep, retestsOf, type Retest, type RetestCheck } from './repair/retests';
+export { retestOutcome, type RetestOutcome } from './repair/retestOutcome';
+export { sayJobFact, sayPartData, type ToldFact } from './repair/story';
+export { boardOf, holdsOf, type JobBoard, type JobLesson } from './repair/board';
+export { lessonsOf, taught, type TaughtJob } from './repair/lessons';
+export { type JobState, type MeasureTaken, type Owed } from './repair/jobState';
+export { releaseBlocks, type AroundJob } from './repair/release';
+export { measureWords, repairWords, stations, stationWords, type Station } from './repair/words';
+export { JOB_VERSION, jobKind } from './log/kinds/job/jobKind';
+export { stepOfFailure } from './procedure/stepOfFailure';
 export { FoldedLog, MOST_FACTS, type LogProblem } from './log/foldedLog';
 export type { LogKind, LogState, LogSummary } from './log/logKind';
 export { anyLogKind, logKind } from './log/logKinds';

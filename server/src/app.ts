@@ -5,6 +5,7 @@ import type { Logger } from 'pino';
 import { accountRoutes } from './accounts/accountRoutes';
 import { sessionMiddleware, signedInAs } from './accounts/session';
 import type { Database } from './db/database';
+import { jobRoutes } from './jobs/jobRoutes';
 import { runRoutes, schemaRoutes } from './runs/runRoutes';
 import { logRoutes } from './log/logRoutes';
 import { visitRoutes } from './log/visitRoutes';
@@ -108,6 +109,7 @@ export function makeApp(options: AppOptions): Express {
       ...visitRoutes(db),
       ...runRoutes(db),
       ...photoRoutes(db),
+      ...jobRoutes(db),
     ],
     options.onAnswer,
   );

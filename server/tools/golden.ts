@@ -1,11 +1,12 @@
 /* Writes the golden records of this version of the core, once: what is there is never written over. */
-import type { RunFact, VisitFact, VisitHeader } from '@keen-bleed/contract';
+import type { JobHeader, RunFact, VisitFact, VisitHeader } from '@keen-bleed/contract';
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { inService } from '../../core/src/standards/inService';
 import { numberedPorts } from '../../core/src/standards/numberedPorts';
 import { usualGauge } from '../../core/src/rig/newUnit';
+import { jobHeader, JobWriter } from '../../core/src/test/jobWriter';
 import { testUnit, unitOf, Walk } from '../../core/src/test/walk';
 import { roadTest } from '../../core/src/standards/roadTest';
 import { CORE_VERSION } from '../../core/src/version';
@@ -104,6 +105,60 @@ function visit(): OldLog {
   return { header: { ...header }, facts: facts.map((fact) => ({ ...fact })) };
 }
 
+function job(): OldLog {
+  const unit = testUnit();
+  const run = '00000000-0000-7000-8000-0000000000ef';
+  const failure = { runId: run, key: 'figure:applied-leak', title: 'Applied leak', value: 6.1 };
+  const { header, ...job } = goldenJob(
+    jobHeader([unit], {
+      bornOf: { kind: 'failure', runId: run, key: failure.key },
+      found: 'Applied leak 6.1 psi/min, allowed at most 3',
+      failures: [{ ...failure, critical: true }],
+      suspected: { unitId: unit.id, partId: 'rear-relay', chance: 0.71 },
+    }),
+    unit.id,
+    run,
+  );
+  return { header: { ...header }, facts: job.facts.map((fact) => ({ ...fact })) };
+}
+
+/** One job with every kind of fact that a device tells. */
+function goldenJob(header: JobHeader, unitId: string, logId: string) {
+  const writer = new JobWriter(header);
+  const at = { unitId, partId: 'rear-relay' };
+  const lamp = { unitId, partId: 'stop-lamp-switch' };
+  const wrong = writer.tell({ kind: 'proven', at: lamp, text: 'leaks', by: 'Soap: film' });
+  writer.tell({
+    kind: 'proven',
+    at,
+    text: 'exhaust blows with the pedal down',
+    by: 'Listen at the rear relay’s exhaust: blows',
+    supersedes: wrong.id,
+    because: 'The film was old soap',
+  });
+  writer.tell({ kind: 'refused', at, offered: { setPsi: 10 }, problems: ['Cracks at 10'] });
+  writer.tell({ kind: 'chosen', at, repair: 'replaced', offered: { setPsi: 4 } });
+  writer.tell({ kind: 'waiting', text: 'the relay', until: '2026-11-30' });
+  const caged = writer.tell({ kind: 'measure', measure: 'blocked', at, text: 'Plug in its hose' });
+  writer.tell({ kind: 'owner', personId: header.id, name: 'Maren Osk' });
+  writer.tell({ kind: 'wanted-by', day: '2026-12-01' });
+  writer.tell({ kind: 'undone', measureId: caged.id });
+  writer.tell({ kind: 'fitted', at, repair: 'replaced', was: { setPsi: 4 }, now: { setPsi: 4 } });
+  writer.tell({ kind: 'note', text: 'The old one is on the bench' });
+  for (const { id, minutes } of writer.state.owed) {
+    writer.tell({
+      kind: 'retested',
+      owedId: id,
+      logId,
+      verdict: 'pass',
+      said: 'As it should be',
+      readings: [{ title: 'Leak', unit: 'psi/min', before: 6.1, after: minutes / 10, expected: 1 }],
+    });
+  }
+  writer.tell({ kind: 'ask-release' });
+  return { header, facts: writer.log.facts };
+}
+
 function write(name: string, kind: Golden['kind'], log: OldLog): void {
   const file = join(folder, `${name}.json`);
   if (existsSync(file)) {
@@ -135,4 +190,5 @@ write(
     0,
   ),
 );
+write(`job-${CORE_VERSION}`, 'job', job());
 write(`visit-${CORE_VERSION}`, 'visit', visit());

@@ -17,6 +17,13 @@ export async function asTheShopHasIt(logId: string): Promise<void> {
     if (found) return found;
     throw new RequestProblem('not-found', `Unit ${old.number} is no longer in this shop.`);
   };
+  if (header.kind === 'job') {
+    await changeLog(logId, {
+      header: { ...header, made: { ...header.made, units: header.made.units.map(now) } },
+      refused: null,
+    });
+    return;
+  }
   if (header.kind === 'visit') {
     await changeLog(logId, {
       header: { ...header, made: { ...header.made, units: header.made.units.map(now) } },

@@ -102,7 +102,8 @@ export async function takeIn(
   await logs.put({
     ...(kept ?? newLog({ ...who, personId: openedBy }, header)),
     opened: 1,
-    closed: kept?.closed === 1 || isClosed ? 1 : 0,
+    // A job may be open again: something came in that its release did not know.
+    closed: isClosed || (kept?.closed === 1 && header.kind !== 'job') ? 1 : 0,
     // The server has just told of all that is closed here; what waits beside it holds the log back by itself.
     confirmedAtMs: kept?.confirmedAtMs ?? (isClosed ? Date.now() : null),
     writers,

@@ -116,7 +116,7 @@ describe('the outbox', () => {
     await record(page, bad, note('half an emoji'));
     await record(page, good, note('fine'));
     server.refuses = (piece) =>
-      'text' in piece && piece.text.startsWith('half')
+      'text' in piece && piece.text?.startsWith('half')
         ? { code: 'went-wrong', message: 'broke', status: 500 }
         : null;
     await signIn(page);

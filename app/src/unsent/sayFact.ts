@@ -1,5 +1,5 @@
-import type { AnyFact, AnyHeader } from '@keen-bleed/contract';
-import { sayPressure } from '@keen-bleed/core';
+import type { AnyFact, AnyHeader, JobFact } from '@keen-bleed/contract';
+import { sayJobFact, sayPressure } from '@keen-bleed/core';
 
 /** An entry of a log in a few words, for whoever has to decide about it. */
 export function sayFact(fact: AnyFact, header: AnyHeader): string {
@@ -8,6 +8,7 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
     'stepId' in fact
       ? ` in “${steps.find(({ id }) => id === fact.stepId)?.title ?? fact.stepId}”`
       : '';
+  if (header.kind === 'job') return sayJobFact(header, fact as JobFact).title;
   switch (fact.kind) {
     case 'mark': {
       const unit = header.kind === 'run' ? header.made.unit.gauge.unit : 'psi';
@@ -49,6 +50,8 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
       return 'Odometer and place';
     case 'ready':
       return `Being ready${step}`;
+    default:
+      return 'An entry';
   }
 }
 
@@ -57,6 +60,7 @@ export function wordsOf(fact: AnyFact): string | null {
   if (fact.kind === 'note' || fact.kind === 'seen') return fact.text;
   if (fact.kind === 'skip') return fact.reason;
   if (fact.kind === 'close' && 'reason' in fact) return fact.reason ?? null;
+  if (fact.kind === 'close' && 'because' in fact) return fact.because;
   return null;
 }
 

@@ -35,26 +35,39 @@ export function WorkScreen() {
   useEffect(() => {
     void openLogs(me).then(setHere);
   }, [me]);
-  const onDevice = (here ?? []).map((log): Work => ({
-    id: log.id,
-    kind: log.kind,
-    title: titleOf(log),
-    said: `Started ${sayAgo(log.header.startedAtMs, nowMs)}, ${sayMinute(log.header.startedAtMs)}. Go on where you were.`,
-  }));
+  const onDevice = (here ?? []).flatMap((log): Work[] =>
+    log.kind === 'job'
+      ? []
+      : [
+          {
+            id: log.id,
+            kind: log.kind,
+            title: titleOf(log),
+            said: `Started ${sayAgo(log.header.startedAtMs, nowMs)}, ${sayMinute(log.header.startedAtMs)}. Go on where you were.`,
+          },
+        ],
+  );
+  // Jobs have a place of their own.
   const elsewhere = (shop.data ?? [])
     .filter((row) => !onDevice.some(({ id }) => id === row.id))
-    .map((row): Work => ({
-      id: row.id,
-      kind: row.kind,
-      title: row.title,
-      said: [
-        row.byPersonId === me.personId ? 'You, on another device' : row.by,
-        `started ${sayAgo(row.startedAtMs, nowMs)}, ${sayMinute(row.startedAtMs)}`,
-        row.kind === 'visit' ? row.headline : null,
-      ]
-        .filter(Boolean)
-        .join(' · '),
-    }));
+    .flatMap((row): Work[] =>
+      row.kind === 'job'
+        ? []
+        : [
+            {
+              id: row.id,
+              kind: row.kind,
+              title: row.title,
+              said: [
+                row.byPersonId === me.personId ? 'You, on another device' : row.by,
+                `started ${sayAgo(row.startedAtMs, nowMs)}, ${sayMinute(row.startedAtMs)}`,
+                row.kind === 'visit' ? row.headline : null,
+              ]
+                .filter(Boolean)
+                .join(' · '),
+            },
+          ],
+    );
   const nothing = here && onDevice.length === 0 && elsewhere.length === 0 && !shop.isLoading;
   return (
     <Screen title="Work" lead="Runs and visits that are open">

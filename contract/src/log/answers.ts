@@ -129,6 +129,7 @@ export const RunRowsSchema = Type.Array(
       headline: nullableText,
       decisive: Type.Union([FigureSchema, Type.Null()]),
       figures: Type.Array(RunRowFigureSchema),
+      retest: Type.Optional(Type.Boolean()),
     },
     closed,
   ),

@@ -3,7 +3,7 @@ import { PartId } from '../part';
 import { AtMs, Uuid } from '../primitives';
 import { FactVersion, OffsetMs } from './fact';
 
-export const logKindNames = ['run', 'visit'] as const;
+export const logKindNames = ['run', 'visit', 'job'] as const;
 /** Every kind of log there is. */
 export type LogKindName = (typeof logKindNames)[number];
 

@@ -1,4 +1,6 @@
 import { Type } from '@sinclair/typebox';
+import type { JobFact } from './job/fact';
+import { JobHeaderSchema, type JobHeader } from './job/header';
 import type { RunFact } from './run/fact';
 import { RunHeaderSchema, type RunHeader } from './run/header';
 import type { VisitFact } from './visit/fact';
@@ -8,6 +10,7 @@ import { VisitHeaderSchema, type VisitHeader } from './visit/header';
 export interface LogShapes {
   run: { header: RunHeader; fact: RunFact };
   visit: { header: VisitHeader; fact: VisitFact };
+  job: { header: JobHeader; fact: JobFact };
 }
 
 /** A header of any kind. */
@@ -20,5 +23,5 @@ export const OpenLogSchema = Type.Unsafe<AnyHeader>({
   type: 'object',
   title: 'New log',
   discriminator: { propertyName: 'kind' },
-  oneOf: [RunHeaderSchema, VisitHeaderSchema],
+  oneOf: [RunHeaderSchema, VisitHeaderSchema, JobHeaderSchema],
 });

@@ -1,3 +1,4 @@
+import { stepOfFailure } from '../procedure/stepOfFailure';
 import type { PartRole } from '../rig/partsOf';
 import { plumbingOf } from '../rig/plumbing/plumbingOf';
 import { unitsOf, type RigUnderTest } from '../rig/rigUnderTest';
@@ -48,39 +49,10 @@ export function actsAt(rig: RigUnderTest, stepId: string): { unit: number; part:
   );
 }
 
-/** Which step's parts a failed figure is of. */
-const FIGURES: Readonly<Record<string, string>> = {
-  'build-up-time': 'build-up',
-  'build-up-rate': 'build-up',
-  'build-up-part': 'build-up',
-  'build-up-full': 'build-up',
-  'free-air-delivery': 'build-up',
-  'cut-out': 'cut-out',
-  'cut-in': 'cut-in',
-  'governor-differential': 'cut-in',
-  'governor-cycle': 'cycle',
-  'coupling-supply': 'coupling-supply',
-  'trailer-supply': 'trailer-supply',
-  'static-leak': 'static-hold',
-  'static-loss': 'static-hold',
-  'static-leak-other': 'static-hold',
-  'applied-leak': 'applied-hold',
-  'applied-loss': 'applied-hold',
-  'applied-leak-other': 'applied-hold',
-  warning: 'warning',
-  'warning-reset': 'warning',
-  'pop-out-park': 'pop-out',
-  'pop-out-trailer': 'pop-out',
-  'stop-lamp': 'stop-lamp',
-  'reserve-left': 'reserve',
-};
-
 /** Parts that an open failure is at, by its key: `figure:cut-out`, or `look:couplers/seals` for a step and its look. */
 export function failsAt(rig: RigUnderTest, key: string): { unit: number; part: string }[] {
-  const [kind, what = ''] = key.split(':');
-  const [first = ''] = what.split('/');
-  const step = kind === 'figure' ? FIGURES[first] : first;
-  return step === undefined ? [] : actsAt(rig, step);
+  const step = stepOfFailure(key);
+  return step === null ? [] : actsAt(rig, step);
 }
 
 /** What of the catalogue a step of a run is: where it acts, and what is read there. */

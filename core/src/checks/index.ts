@@ -15,5 +15,6 @@ export { bring } from './bring';
 export { explainPart, type Explained, type ExplainedStep } from './explain';
 export { gradeTitles } from './grades';
 export { doCheck, observed, type Chance, type Doer } from './observe';
+export { checksOfRetest, crackOf, judgeAnswer } from './retestChecks';
 export { STATES } from './states';
 export { apart, doAll, TELLS } from './tells';

@@ -1,4 +1,12 @@
-import type { Figure, FigureId, Finding, LimitUsed, OpenFailure } from '@keen-bleed/contract';
+import type {
+  Figure,
+  FigureId,
+  Finding,
+  LimitUsed,
+  OpenFailure,
+  RuleSet,
+} from '@keen-bleed/contract';
+import { isCriticalFailure } from '../repair/critical';
 import { figureTitles } from '../reading/figureWords';
 import { headVerdict } from '../reading/figureParts';
 
@@ -13,6 +21,8 @@ export interface JudgedRun {
   isWhole: boolean;
   figures: readonly Figure[];
   findings: readonly Finding[];
+  /** Its rule set: which of its failures take a vehicle out of service. */
+  rules?: Pick<RuleSet, 'steps'>;
 }
 
 /** A failure that a lead has closed with a written reason. */
@@ -89,6 +99,7 @@ function takeFigure(open: Map<string, Entry>, run: JudgedRun, figure: Figure): v
       title: figureTitles[figure.id],
       figure,
       said: null,
+      ...criticalBy(run, key),
       isSure: figure.heads !== 'as-read',
       limit: figure.limit,
     });
@@ -114,6 +125,7 @@ function takeFinding(open: Map<string, Entry>, run: JudgedRun, finding: Finding)
       title: finding.title,
       figure: null,
       said: finding.said,
+      ...criticalBy(run, key),
       isSure: false,
       limit: null,
     });
@@ -121,6 +133,10 @@ function takeFinding(open: Map<string, Entry>, run: JudgedRun, finding: Finding)
     open.delete(at);
   }
 }
+
+/** Whether its rule set takes the vehicle out of service for it; not said where it does not. */
+const criticalBy = ({ rules }: JudgedRun, key: string): Pick<OpenFailure, 'critical'> =>
+  rules && isCriticalFailure(rules, key) ? { critical: true } : {};
 
 /** Opens a failure; where it is found on one unit alone, it is traced there, and leaves the rigs it was found on. */
 function fail(open: Map<string, Entry>, at: string, entry: Entry): void {

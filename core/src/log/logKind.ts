@@ -4,6 +4,7 @@ import type {
   Figure,
   FieldProblem,
   LogKindName,
+  Role,
   RunRowFigure,
   Verdict,
 } from '@keen-bleed/contract';
@@ -22,6 +23,8 @@ export interface LogSummary {
   trend: number | null;
   /** The tanks were drained in it. */
   drained: boolean;
+  /** A job as its board shows it. */
+  board?: unknown;
 }
 
 /** Facts folded so far; more can be added. */
@@ -51,6 +54,8 @@ export interface LogKind<
   takesLate: (state: S, fact: F) => boolean;
   /** Folds facts that stand in order. */
   fold: (header: H, facts: readonly F[]) => LogFold<F, S>;
+  /** What a role may not record, in words; null where it may. The server's own facts nobody sends. */
+  mayNot?: (role: Role, fact: F) => string | null;
   /** What only this kind knows to be wrong with a fact; null where it may be added. */
   admit: (state: S, fact: F) => FieldProblem | null;
   summary: (header: H, state: S) => LogSummary;

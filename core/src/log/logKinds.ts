@@ -1,10 +1,11 @@
 import type { LogKindName } from '@keen-bleed/contract';
+import { jobKind } from './kinds/job/jobKind';
 import { runKind } from './kinds/run/runKind';
 import { visitKind } from './kinds/visit/visitKind';
 import type { LogKind } from './logKind';
 
 /** Every kind of log. A new kind is one line here, a folder beside the others, and its shapes in the contract. */
-const kinds = { run: runKind, visit: visitKind } as const;
+const kinds = { run: runKind, visit: visitKind, job: jobKind } as const;
 
 export type LogKinds = typeof kinds;
 

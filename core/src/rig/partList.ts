@@ -1,4 +1,5 @@
 import type {
+  FittedFact,
   LineFact,
   LineRecord,
   PartFact,
@@ -46,8 +47,12 @@ export function unlookedParts(unit: Pick<Unit, keyof UnitDraft>): ListedPart[] {
 
 /** What a part of a unit is called, fitted or not; null where such a unit never has it. */
 export function partTitle(unit: Pick<Unit, keyof UnitDraft>, partId: string): string | null {
-  return everyPart(unit).find(({ id }) => id === partId)?.title ?? null;
+  return partById(unit, partId)?.title ?? null;
 }
+
+/** A part that such a unit has or may have, fitted or not; null where it never has it. */
+export const partById = (unit: Pick<Unit, keyof UnitDraft>, partId: string): Part | null =>
+  everyPart(unit).find(({ id }) => id === partId) ?? null;
 
 const everyPart = (unit: Pick<Unit, keyof UnitDraft>): Part[] => [
   ...partsOf({ ...unit, air: { ...unit.air, modulatingValve: true, antiCompounding: true } }),
@@ -106,6 +111,29 @@ export function partRecordOf(fact: PartFact, foundAtMs: number): PartRecord {
   const { at, standing, number, thread, setPsi, fittedOn, note, variant, place, photos } = fact;
   const said = { number, thread, setPsi, fittedOn, note, variant, place, photos };
   return { partId: at.partId, standing, ...given(said), foundAtMs };
+}
+
+/**
+ * What a repair says of a part, as it is kept with the unit: what came off stands no longer, where it sits and what
+ * else was known of its place does. A part that was put right where it sits keeps what was known of it.
+ */
+export function fittedRecordOf(
+  draft: Pick<UnitDraft, 'parts'>,
+  { at, repair, now, photos, note }: FittedFact,
+  foundAtMs: number,
+): PartRecord {
+  const known = draft.parts?.find(({ partId }) => partId === at.partId);
+  const { number, thread, setPsi, variant } = now;
+  const kept = repair === 'replaced' ? { place: known?.place } : known;
+  return {
+    ...given({ ...kept }),
+    ...given({ number, thread, setPsi, variant, photos, note }),
+    partId: at.partId,
+    standing: 'fitted',
+    ...(repair === 'replaced' ? { fittedOn: new Date(foundAtMs).toISOString().slice(0, 10) } : {}),
+    mendedAtMs: foundAtMs,
+    foundAtMs,
+  };
 }
 
 /** What a visit's fact says of a line, as it is kept with the unit. */

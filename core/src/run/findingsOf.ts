@@ -5,6 +5,8 @@ import { sayParts } from '../procedure/wording';
 
 /** The answer to anything that is asked and was not done; it stands beside every item's own options. */
 export const NOT_DONE = 'not-done';
+/** That answer in words. */
+export const NOT_DONE_SAID = 'not done';
 
 /** What a step asks to be looked at; none for most. */
 export function itemsOf({ act }: Step): readonly LookItem[] {
@@ -25,7 +27,7 @@ export function findingsOf(state: RunState, school: School): Finding[] {
             stepId: step.id,
             key: item.key,
             title,
-            said: 'not done',
+            said: NOT_DONE_SAID,
             standing: 'noted',
             means: null,
           },

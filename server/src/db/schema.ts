@@ -8,6 +8,7 @@ import type {
   UnitDraft,
   Verdict,
 } from '@keen-bleed/contract';
+import type { JobBoard } from '@keen-bleed/core';
 import { sql } from 'drizzle-orm';
 import {
   bigint,
@@ -212,6 +213,8 @@ export const logs = pgTable(
     figures: jsonb('figures').$type<RunRowFigure[]>(),
     owes: jsonb('owes').$type<string[]>(),
     drained: boolean('drained').notNull().default(false),
+    /** A job as its board shows it. */
+    board: jsonb('board').$type<JobBoard>(),
     /** All that was computed at its closing, and by which version. */
     result: jsonb('result'),
     coreVersion: text('core_version'),
@@ -222,6 +225,10 @@ export const logs = pgTable(
     foreignKey({ columns: [t.shopId, t.unitId], foreignColumns: [units.shopId, units.id] }),
     foreignKey({ columns: [t.shopId, t.personId], foreignColumns: [people.shopId, people.id] }),
     // What is open in the shop.
+    // Jobs of the shop, the open ones first.
+    index('logs_jobs')
+      .on(t.shopId, t.closedAtMs)
+      .where(sql`kind = 'job'`),
     index('logs_open')
       .on(t.shopId, t.lastAtMs)
       .where(sql`closed_at_ms is null`),
@@ -241,6 +248,8 @@ export const logUnits = pgTable(
     /** What it is listed by: its closing, or the end of time for a failure whose clock cannot be told. */
     rankMs: bigint('rank_ms', { mode: 'number' }),
     verdict: text('verdict').$type<Verdict>(),
+    /** False for a run that tested only what a repair owed: no interval starts at it. */
+    whole: boolean('whole').notNull().default(true),
     trend: doublePrecision('trend'),
   },
   (t) => [

@@ -119,7 +119,7 @@ describe('what has failed', () => {
     const unit = await newTruck();
     await keep(unit, wholeRun(6, later()));
     const calendar = (await staff.viewer.get('/api/due.ics').expect(200)).text;
-    expect(calendar).toContain(`Retest owed: Tipper ${unit.number}`);
+    expect(calendar).toContain(`OUT OF SERVICE: Tipper ${unit.number}`);
   });
 
   it('is worked out for units of before it was kept', async () => {

@@ -1,4 +1,4 @@
-import type { CloseFailure, Me, OpenFailure, Outcome } from '@keen-bleed/contract';
+import type { CloseFailure, Me, OpenFailure, Outcome, RuleSet } from '@keen-bleed/contract';
 import { openFailures, type JudgedRun } from '@keen-bleed/core';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
@@ -13,6 +13,7 @@ interface RunRow extends Record<string, unknown> {
   cut_short: boolean | null;
   figures: Outcome['figures'] | null;
   findings: Outcome['findings'] | null;
+  steps: RuleSet['steps'] | null;
 }
 
 /**
@@ -48,7 +49,8 @@ export async function refreshFailures(
            (select array_agg(t->>'id' order by n)
             from jsonb_array_elements(l.header->'made'->'towed') with ordinality as e(t, n)) as towed,
            (l.result->>'cutShort')::boolean as cut_short,
-           l.result->'figures' as figures, l.result->'findings' as findings
+           l.result->'figures' as figures, l.result->'findings' as findings,
+           coalesce(l.header->'made'->'ruleSet'->'steps', l.header->'ruleSet'->'steps') as steps
     from runs r join logs l on l.shop_id = ${shopId} and l.id = r.log_id`);
   const runs = found.rows.map((row): JudgedRun => ({
     runId: row.id,
@@ -57,6 +59,7 @@ export async function refreshFailures(
     isWhole: row.verdict !== 'incomplete' && row.cut_short !== true,
     figures: row.figures ?? [],
     findings: row.findings ?? [],
+    rules: { steps: row.steps ?? [] },
   }));
   const closings =
     runs.length === 0

@@ -7,6 +7,7 @@ import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
 import { isUuid, wrongShape } from '../http/route';
 import { refreshFailures, unitsOfLog } from '../failures/refreshFailures';
+import { answerRelease } from './answerRelease';
 import { judged } from './judged';
 import { applyParts } from '../units/applyParts';
 import { readLog, storedFacts, type StoredLog } from './logRow';
@@ -35,7 +36,7 @@ export async function appendFacts(db: Db, me: Me, logId: string, sent: Sent): Pr
     if (writes === 'others-alone') requireNothingButNotes(stored, me, sent);
     if (writes !== 'all') await requireOwnEntries(tx, me, logId, sent);
     const log = new FoldedLog(anyLogKind(stored.kind), header, known);
-    const { taken, refusal } = take(log, stored, sent, await photosHeld(tx, me, sent));
+    const { taken, refusal } = take(log, me, sent, await photosHeld(tx, me, sent));
     if (taken.length > 0) await store(tx, me, stored, log, taken);
     return { held: heldOf(log, logId), refusal };
   });
@@ -112,6 +113,8 @@ async function requireOwnLanes(tx: Db, me: Me, logId: string, sent: Sent): Promi
 /** What somebody wrote is theirs to correct and to take back. */
 async function requireOwnEntries(tx: Db, me: Me, logId: string, sent: Sent): Promise<void> {
   const touched = sent.flatMap((fact, at) => {
+    // A conclusion is anybody's to put right, as long as the reason is written.
+    if (fact.kind === 'proven' && 'because' in fact) return [];
     const { target, supersedes } = fact as { target?: unknown; supersedes?: unknown };
     return [
       ['target', target],
@@ -147,11 +150,12 @@ async function requireOwnEntries(tx: Db, me: Me, logId: string, sent: Sent): Pro
 /** Adds to the folded log what may be added, up to the first fact that may not. */
 function take(
   log: FoldedLog,
-  { kind }: StoredLog,
+  { role }: Me,
   sent: Sent,
   photos: ReadonlySet<string>,
 ): { taken: AnyFact[]; refusal: ApiError | null } {
   const taken: AnyFact[] = [];
+  const kind = log.kind.name;
   const inPlace = [...sent.entries()].sort(([, a], [, b]) =>
     a.lane < b.lane ? -1 : a.lane > b.lane ? 1 : a.seq - b.seq,
   );
@@ -182,6 +186,8 @@ function take(
     if ('photos' in fact && fact.photos?.some((id) => !photos.has(id.toLowerCase()))) {
       return refused('photo-missing', 'A photo of this entry has not come yet.', 'photos');
     }
+    const forbidden = log.kind.mayNot?.(role, fact) ?? null;
+    if (forbidden !== null) return refused('not-allowed', forbidden, 'kind');
     const problem = log.admit(fact);
     if (problem) return refused(problem.code, problem.message, problem.field);
     log.add(fact);
@@ -215,6 +221,7 @@ async function store(
     throw new ApiError('id-taken', 'An entry with this id belongs to another record.');
   }
   await applyParts(tx, me, taken, log.facts);
+  if (stored.kind === 'job') await answerRelease(tx, me, log, taken);
   const columns = judged(log, stored.receivedAt.getTime());
   await tx
     .update(logs)

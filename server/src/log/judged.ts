@@ -5,7 +5,9 @@ import {
   correctedMs,
   isTimeUnsure,
   type FoldedLog,
+  type JobBoard,
 } from '@keen-bleed/core';
+import type { AnyHeader } from '@keen-bleed/contract';
 import type { logs, logUnits } from '../db/schema';
 
 /** Later than every clock: where a failure whose time cannot be told is listed. */
@@ -18,7 +20,8 @@ function timesOf(log: FoldedLog, receivedAtMs: number) {
   const { startedAtMs, offsetMs } = log.header;
   const firstLane = log.facts[0]?.lane ?? '';
   const close = log.facts.find(
-    (fact) => fact.kind === 'close' && fact.atMs === log.state.closed?.atMs,
+    (fact) =>
+      (fact.kind === 'close' || fact.kind === 'released') && fact.atMs === log.state.closed?.atMs,
   );
   return {
     startedAtMs: correctedMs({ atMs: startedAtMs, offsetMs, receivedAtMs }, answers.get(firstLane)),
@@ -55,6 +58,7 @@ export function judged(
   }
   const summary = kind.summary(log.header, log.state);
   const { verdict, headline, decisive, figures, owes, trend, drained } = summary;
+  const board = (summary.board ?? null) as JobBoard | null;
   return {
     log: {
       ...counted,
@@ -64,6 +68,7 @@ export function judged(
       figures: [...figures],
       owes: [...owes],
       drained,
+      board,
       result: closedAtMs === null ? null : kind.result(log.header, log.state),
       coreVersion: CORE_VERSION,
     },
@@ -72,7 +77,12 @@ export function judged(
       closedAtMs,
       rankMs: timeUnsure && verdict === 'fail' ? END_OF_TIME_MS : closedAtMs,
       verdict,
+      whole: !isRetest(log.header),
       trend,
     },
   };
 }
+
+/** A run that asked only what repairs owed. */
+const isRetest = (header: AnyHeader): boolean =>
+  header.kind === 'run' && header.made.retestOf !== undefined;

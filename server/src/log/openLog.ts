@@ -5,6 +5,7 @@ import type { Db } from '../db/database';
 import { facts, logs, logUnits, rigs } from '../db/schema';
 import { ApiError } from '../http/apiError';
 import { fieldError } from '../http/fieldError';
+import { openJob } from './kinds/openJob';
 import { openRun } from './kinds/openRun';
 import { openVisit } from './kinds/openVisit';
 import { judged } from './judged';
@@ -18,7 +19,11 @@ export type Opener = (
 ) => Promise<{ header: AnyHeader; units: readonly [Unit, ...Unit[]] }>;
 
 /** How each kind looks at a header before it is kept. */
-const openers: Readonly<Record<LogKindName, Opener>> = { run: openRun, visit: openVisit };
+const openers: Readonly<Record<LogKindName, Opener>> = {
+  run: openRun,
+  visit: openVisit,
+  job: openJob,
+};
 
 /**
  * Opens a log, once. A phone may have started it hours ago without network; units and rule sets in it are taken only

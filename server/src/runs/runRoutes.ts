@@ -76,6 +76,7 @@ export function runRoutes(db: Db): Route[] {
             headline: log.headline,
             decisive: log.decisive,
             figures: log.figures ?? [],
+            ...(isRetest(log) ? { retest: true } : {}),
           })),
         };
       },
@@ -143,6 +144,10 @@ export function runRoutes(db: Db): Route[] {
     }),
   ];
 }
+
+/** It asked only what repairs owed. */
+const isRetest = ({ header }: StoredLog): boolean =>
+  (header as { made?: { retestOf?: unknown } }).made?.retestOf !== undefined;
 
 /** The title of a run's rule set stands at the same name in every version's header. */
 function ruleSetTitle({ header }: StoredLog): string {

@@ -1,7 +1,8 @@
-import type { AnyFact, LineFact, PartFact } from '@keen-bleed/contract';
+import type { AnyFact, FittedFact, LineFact, PartFact } from '@keen-bleed/contract';
 import {
   clockAnswers,
   correctedMs,
+  fittedRecordOf,
   lineRecordOf,
   partRecordOf,
   withLine,
@@ -12,6 +13,9 @@ import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../db/database';
 import { units } from '../db/schema';
 import { keepRevisions } from './unitRevisions';
+
+/** What changes how a unit is described. */
+type Said = PartFact | LineFact | FittedFact;
 
 /**
  * Brings units up to what was found of their parts. Each unit gets one new revision with who found it, so that a record
@@ -26,8 +30,9 @@ export async function applyParts(
   taken: readonly AnyFact[],
   all: readonly AnyFact[],
 ): Promise<void> {
-  const found = taken.filter(
-    (fact): fact is (PartFact | LineFact) & AnyFact => fact.kind === 'part' || fact.kind === 'line',
+  const found = [...taken, ...takenBack(taken, all)].filter(
+    (fact): fact is Said & AnyFact =>
+      fact.kind === 'part' || fact.kind === 'line' || fact.kind === 'fitted',
   );
   if (found.length === 0) return;
   const answers = clockAnswers(all);
@@ -43,9 +48,14 @@ export async function applyParts(
       .filter(({ at }) => at.unitId.toLowerCase() === row.id)
       .reduce((before, fact) => {
         const foundAtMs = Math.round(correctedMs(fact, answers.get(fact.lane)));
-        return fact.kind === 'part'
-          ? withPart(before, partRecordOf(fact, foundAtMs))
-          : withLine(before, lineRecordOf(fact, foundAtMs));
+        switch (fact.kind) {
+          case 'part':
+            return withPart(before, partRecordOf(fact, foundAtMs));
+          case 'line':
+            return withLine(before, lineRecordOf(fact, foundAtMs));
+          case 'fitted':
+            return withPart(before, fittedRecordOf(before, fact, foundAtMs));
+        }
       }, row.draft);
     if (isDeepStrictEqual(draft, row.draft)) continue;
     const changed = await tx
@@ -55,4 +65,23 @@ export async function applyParts(
       .returning();
     await keepRevisions(tx, who.personId, changed);
   }
+}
+
+/** Repairs that were taken back at once, in case of a slip: what came off is on again. */
+function takenBack(taken: readonly AnyFact[], all: readonly AnyFact[]): AnyFact[] {
+  return taken.flatMap((fact) => {
+    if (fact.kind !== 'retract') return [];
+    const target = all.find(({ id }) => id === fact.target);
+    if (target?.kind !== 'fitted') return [];
+    const { lane, atMs, offsetMs } = fact;
+    const back: FittedFact = {
+      ...target,
+      lane,
+      atMs,
+      offsetMs,
+      repair: 'cleaned',
+      now: target.was,
+    };
+    return [back];
+  });
 }

@@ -27,13 +27,15 @@ export function dueRoutes(db: Db): Route[] {
           const last = row.last
             ? `Last: ${verdictWords[row.last.verdict]}. ${row.last.headline}`
             : 'No run yet.';
-          const owed = row.failures.map((each) => sayFailure(each));
+          const owed = [
+            ...new Set([...row.holds, ...row.failures.map((each) => sayFailure(each))]),
+          ];
           calendar.createEvent({
             id: `due-${row.unit.id}@keen-bleed`,
             // What was never tested, or is overdue, is due today.
             start: new Date(owed.length > 0 ? nowMs : Math.max(due.dueAtMs ?? nowMs, nowMs)),
             allDay: true,
-            summary: `${owed.length > 0 ? 'Retest owed' : 'Brake test'}: ${unitTitle(row.unit)}`,
+            summary: `${row.holds.length > 0 ? 'OUT OF SERVICE' : owed.length > 0 ? 'Retest owed' : 'Brake test'}: ${unitTitle(row.unit)}`,
             description: [last, ...owed].join('\n'),
           });
         }

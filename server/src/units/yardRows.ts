@@ -1,6 +1,7 @@
 import type { Figure, OpenFailure, UnitKind, Verdict, YardRow } from '@keen-bleed/contract';
 import { sql, type SQL } from 'drizzle-orm';
 import type { Db } from '../db/database';
+import { openJobs, standingOf, type OpenJob } from './openJobs';
 
 /** Newest runs looked at for each unit: as many as the small trend line shows. */
 const TREND_RUNS = 8;
@@ -40,16 +41,16 @@ export function yardQuery(shopId: string): SQL {
            coalesce(r.last_complete, (
              select max(e.closed_at_ms) from log_units e
              where e.shop_id = u.shop_id and e.unit_id = u.id and e.kind = 'run' and e.closed_at_ms is not null
-               and e.verdict in ('pass', 'fail') and r.last_id is not null
+               and e.whole and e.verdict in ('pass', 'fail') and r.last_id is not null
            )) as last_complete,
            o.log_id as open_id, o.started_at_ms as open_at, p.name as open_by
     from units u
     left join lateral (
       select array_agg(n.trend order by n.rank_ms) as leaks,
              (array_agg(n.log_id order by n.rank_ms desc))[1] as last_id,
-             max(n.closed_at_ms) filter (where n.verdict in ('pass', 'fail')) as last_complete
+             max(n.closed_at_ms) filter (where n.whole and n.verdict in ('pass', 'fail')) as last_complete
       from (
-        select log_id, closed_at_ms, rank_ms, verdict, trend
+        select log_id, closed_at_ms, rank_ms, verdict, trend, whole
         from log_units
         where shop_id = u.shop_id and unit_id = u.id and kind = 'run' and closed_at_ms is not null
         order by rank_ms desc
@@ -73,10 +74,11 @@ export function yardQuery(shopId: string): SQL {
 /** Every unit of a shop with its newest runs. */
 export async function yardRows(db: Db, shopId: string): Promise<YardRow[]> {
   const result = await db.execute<Row>(yardQuery(shopId));
-  return result.rows.map(yardRow);
+  const jobs = await openJobs(db, shopId);
+  return result.rows.map((row) => yardRow(row, jobs));
 }
 
-function yardRow(row: Row): YardRow {
+function yardRow(row: Row, jobs: readonly OpenJob[]): YardRow {
   const { id, number, name, kind, revision } = row;
   return {
     unit: {
@@ -105,6 +107,7 @@ function yardRow(row: Row): YardRow {
         ? { runId: row.open_id, startedAtMs: Number(row.open_at), by: row.open_by }
         : null,
     failures: row.failures ?? [],
+    ...standingOf(id, row.failures ?? [], jobs),
     leakTrendPsiPerMin: (row.leaks ?? []).filter((leak) => leak !== null),
   };
 }

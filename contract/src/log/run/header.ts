@@ -1,7 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { OpenFailureSchema } from '../../failure';
 import { OutcomeSchema } from '../../outcome';
-import { AtMs } from '../../primitives';
+import { AtMs, Uuid } from '../../primitives';
 import { RuleSetSchema } from '../../ruleSet';
 import { UnitSchema } from '../../unit';
 import { headerOf, type LogHeader } from '../header';
@@ -22,6 +22,10 @@ const RunMadeSchema = Type.Object(
       maxItems: 40,
       title: 'Left out from the start',
     }),
+    /** The jobs this run is the retest of, where only what they owe is asked: it is no whole test. */
+    retestOf: Type.Optional(
+      Type.Array(Uuid('Job'), { minItems: 1, maxItems: 20, title: 'Retest of' }),
+    ),
     /** What is asked: a record is read by these, whatever later versions ask. */
     steps: Type.Array(StepSchema, { minItems: 1, maxItems: 60, title: 'Steps' }),
   },

@@ -13,6 +13,7 @@ import run030Numbers from './records/run-0.3.0-numbers.json';
 import run040Truck from './records/run-0.4.0-truck.json';
 import run040Rig from './records/run-0.4.0-rig.json';
 import run040Numbers from './records/run-0.4.0-numbers.json';
+import job040 from './records/job-0.4.0.json';
 import visit030 from './records/visit-0.3.0.json';
 import visit040 from './records/visit-0.4.0.json';
 
@@ -28,6 +29,7 @@ const records = Object.entries({
   'run-0.4.0-truck': run040Truck,
   'run-0.4.0-rig': run040Rig,
   'run-0.4.0-numbers': run040Numbers,
+  'job-0.4.0': job040,
   'visit-0.3.0': visit030,
   'visit-0.4.0': visit040,
 }).map(([file, golden]) => ({ file, golden: golden as unknown as Golden }));
@@ -42,7 +44,7 @@ describe.each(records)('the record kept as $file', ({ golden }) => {
     const { header, facts } = upToDate(anyLogKind(golden.kind), golden);
     const problems = [
       check('openLog', plain(header)),
-      ...facts.map((fact) => check(golden.kind === 'run' ? 'runFact' : 'visitFact', plain(fact))),
+      ...facts.map((fact) => check(`${golden.kind}Fact`, plain(fact))),
     ].flatMap((checked) => (checked.ok ? [] : checked.fields));
     expect(problems).toEqual([]);
   });

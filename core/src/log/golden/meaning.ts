@@ -4,6 +4,7 @@ import type { RunState } from '../../run/runState';
 import { FoldedLog } from '../foldedLog';
 import { anyLogKind } from '../logKinds';
 import { outcomeOfRun } from '../kinds/run/runKind';
+import type { JobState } from '../../repair/jobState';
 import type { VisitState } from '../kinds/visit/visitKind';
 import { upToDate, type OldLog } from '../upToDate';
 
@@ -26,6 +27,13 @@ export function meaningOf(kind: LogKindName, old: OldLog): { means: unknown; jud
     return {
       means: { entries, closed },
       judged: anyLogKind('visit').summary(log.header, log.state),
+    };
+  }
+  if (kind === 'job') {
+    const { told, earlier, refused } = log.state as JobState;
+    return {
+      means: { told, earlier, refused },
+      judged: anyLogKind('job').summary(log.header, log.state),
     };
   }
   const state = log.state as RunState;

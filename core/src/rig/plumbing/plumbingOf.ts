@@ -64,7 +64,8 @@ export function plumbingOf(unit: Described): Plumbing {
   return { parts, lines, problems };
 }
 
-const usualVariant = ({ air }: Described, { role }: Part): string | null =>
+/** What kind of its role a part usually is on a unit; null where its role says it all. */
+export const usualVariant = ({ air }: Pick<Described, 'air'>, { role }: Part): string | null =>
   role === 'dryer' && air?.dryerPurge === 'service-tank' ? 'service-tank' : null;
 
 /** Every wheel's chamber by its id. */

@@ -16,7 +16,10 @@ export const openRun: Opener = async (db, me, sent) => {
   if (front.id !== header.subject.unitId) {
     throw fieldError('made.unit.id', 'The unit as it was must be the unit of the run.');
   }
-  const notDue = leftOut.find((stepId) => !MAY_NOT_BE_DUE.has(stepId));
+  // A retest asks what repairs owe and no more; it is no whole test, and says so.
+  const notDue = header.made.retestOf
+    ? undefined
+    : leftOut.find((stepId) => !MAY_NOT_BE_DUE.has(stepId));
   if (notDue !== undefined) {
     throw fieldError(
       'made.leftOut',
@@ -38,6 +41,7 @@ export const openRun: Opener = async (db, me, sent) => {
     towed: behind,
     ruleSet: await ruleSetAsKept(db, me.shopId, ruleSet, 'made.ruleSet'),
     leftOut,
+    ...(header.made.retestOf ? { retestOf: header.made.retestOf } : {}),
     steps: header.made.steps,
   };
   const problem = checkAsked(made, header.coreVersion);

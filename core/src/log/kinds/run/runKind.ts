@@ -36,7 +36,7 @@ function summary(header: RunHeader, state: RunState): LogSummary {
   const decisive = decisiveFigure(figures);
   return {
     verdict,
-    headline,
+    headline: header.made.retestOf ? `Retest: ${headline}` : headline,
     owes: verdict === 'fail' ? ['retest'] : verdict === 'incomplete' ? ['test'] : [],
     // A bad finding is decisive without a number; its headline says it.
     decisive: decisiveFinding(findings, decisive) ? null : decisive,

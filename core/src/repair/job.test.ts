@@ -1,0 +1,402 @@
+import type { JobFact } from '@keen-bleed/contract';
+import fc from 'fast-check';
+import type { NewFact } from '../facts/newFact';
+import { jobKind } from '../log/kinds/job/jobKind';
+import { jobHeader, JobWriter } from '../test/jobWriter';
+import { unitOf } from '../test/walk';
+import { boardOf } from './board';
+import { releaseBlocks } from './release';
+
+const truck = unitOf('truck', '10');
+const relay = { unitId: truck.id, partId: 'rear-relay' };
+const lamp = { unitId: truck.id, partId: 'stop-lamp-switch' };
+const run = '00000000-0000-7000-8000-0000000000e1';
+const nothing = { failures: [], others: [] };
+
+const provenAt = (at: typeof relay, more: object = {}): NewFact<JobFact> => ({
+  kind: 'proven',
+  at,
+  text: 'does not let go',
+  by: 'Curve at two ports',
+  ...more,
+});
+const fittedAt = (at: typeof relay): NewFact<JobFact> => ({
+  kind: 'fitted',
+  at,
+  repair: 'replaced',
+  was: {},
+  now: {},
+});
+const retested = (
+  owedId: string,
+  verdict: 'pass' | 'fail' | 'cant-tell' = 'pass',
+  more: object = {},
+): NewFact<JobFact> => ({
+  kind: 'retested',
+  owedId,
+  logId: run,
+  verdict,
+  said: 'As it should be',
+  readings: [],
+  ...more,
+});
+const failure = {
+  runId: run,
+  key: 'figure:applied-leak',
+  title: 'Applied leak 6.1 psi/min',
+  value: 6.1,
+  critical: true,
+};
+
+describe('a job', () => {
+  it('goes from found to release, a station at a time', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    const stations = [job.state.station];
+    const step = (fact: NewFact<JobFact>) => {
+      job.tell(fact);
+      stations.push(job.state.station);
+    };
+    step(provenAt(lamp));
+    step({ kind: 'chosen', at: lamp, repair: 'replaced' });
+    step({ kind: 'waiting', text: 'the switch' });
+    step(fittedAt(lamp));
+    expect(job.state.owed.map(({ id }) => id)).toEqual(['step:stop-lamp']);
+    step(retested('step:stop-lamp', 'fail'));
+    step(retested('step:stop-lamp'));
+    expect(stations).toEqual(['found', 'proven', 'part', 'part', 'fitted', 'retest', 'release']);
+    expect(releaseBlocks(job.state, nothing)).toEqual([]);
+  });
+
+  it('holds its unit by a critical failure, by a retest owed, and by what was done for a while, each in words', () => {
+    const job = new JobWriter(jobHeader([truck], { failures: [failure] }));
+    const holds = () => boardOf(job.log.header, job.state).holds;
+    expect(holds()).toEqual(['Out of service: Applied leak 6.1 psi/min']);
+    const caged = job.tell({
+      kind: 'measure',
+      measure: 'caged-spring',
+      at: { unitId: truck.id, partId: 'rear-chambers.1-left' },
+      text: 'left rear, to move it off the ramp',
+    });
+    expect(holds()[0]).toBe('Spring caged, not undone: left rear, to move it off the ramp');
+    job.tell({ kind: 'undone', measureId: caged.id });
+    // Undoing it owes what it stood in for.
+    expect(holds()[0]).toMatch(/^Retest owed, 9 min: Brakes released, hold, Tug and stop/);
+  });
+
+  it('owes again what was tested before the last work on it', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    job.tell(provenAt(lamp));
+    job.tell(fittedAt(lamp));
+    job.tell(retested('step:stop-lamp'));
+    expect(job.state.station).toBe('release');
+    job.tell(fittedAt(lamp));
+    expect(job.state.station).toBe('fitted');
+    expect(releaseBlocks(job.state, nothing)).toEqual(['Stop lamps has not been tested again.']);
+  });
+
+  it('keeps a wrong conclusion with its reason, and still owes the retest of the part that was changed for it', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    const wrong = job.tell(provenAt(lamp));
+    job.tell(fittedAt(lamp));
+    job.tell(retested('step:stop-lamp'));
+    expect(job.tries(provenAt(relay, { supersedes: wrong.id }), 9)).toBe(
+      'Say why the earlier conclusion was wrong.',
+    );
+    job.tell(provenAt(relay, { supersedes: wrong.id, because: 'It still lags after the switch' }));
+    expect(job.state.station).toBe('proven');
+    expect(job.state.earlier.map(({ at }) => at.partId)).toEqual(['stop-lamp-switch']);
+    expect(job.state.owed.map(({ id, passed }) => [id, passed])).toEqual([
+      ['step:stop-lamp', true],
+    ]);
+    expect(releaseBlocks(job.state, nothing)).toEqual([
+      'What was concluded is open again: prove what it is, and mend that.',
+    ]);
+    job.tell(fittedAt(relay));
+    for (const { id } of job.state.owed) job.tell(retested(id));
+    job.tell({ kind: 'ask-release' });
+    const { lanes } = job.log;
+    job.hear([releasedBy(job, lanes)]);
+    expect(boardOf(job.log.header, job.state).learns?.worked.map((each) => each.needless)).toEqual([
+      true,
+      false,
+    ]);
+  });
+
+  it('takes what cannot be told as passed only by a lead’s written word, and never what failed', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    job.tell(provenAt(lamp));
+    job.tell(fittedAt(lamp));
+    job.tell(retested('step:stop-lamp', 'cant-tell'));
+    expect(job.state.station).toBe('retest');
+    expect(job.tries(retested('step:stop-lamp', 'fail', { accepted: 'looks fine' }), 9)).toMatch(
+      /failed retest is made again/,
+    );
+    const accepted = retested('step:stop-lamp', 'cant-tell', {
+      accepted: 'Read on a master gauge',
+    });
+    job.tell(accepted);
+    expect(job.state.station).toBe('release');
+  });
+
+  it('is undone at once where it was a slip, and later only by what happens next', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    job.tell(provenAt(lamp));
+    const slip = job.tell(fittedAt(lamp));
+    expect(job.tries({ kind: 'retract', target: slip.id }, 9)).toBeNull();
+    job.tell({ kind: 'note', text: 'Old one was green inside' });
+    expect(job.tries({ kind: 'retract', target: slip.id }, 9)).toMatch(/stays in the record/);
+  });
+
+  it('tells no role but a lead to release, to override, or to close without repair', () => {
+    const may = (role: 'technician' | 'lead' | 'viewer', fact: object) =>
+      jobKind.mayNot?.(role, fact as JobFact) === null;
+    const leads = [
+      { kind: 'ask-release' },
+      { kind: 'close', because: 'Sold' },
+      { kind: 'chosen', override: 'Both axles' },
+      { kind: 'fitted', override: 'Both axles' },
+      { kind: 'retested', accepted: 'Master gauge' },
+    ];
+    for (const fact of leads) {
+      expect([fact.kind, may('lead', fact), may('technician', fact)]).toEqual([
+        fact.kind,
+        true,
+        false,
+      ]);
+    }
+    for (const kind of [
+      'proven',
+      'chosen',
+      'waiting',
+      'fitted',
+      'retested',
+      'measure',
+      'undone',
+      'note',
+    ])
+      expect(may('technician', { kind })).toBe(true);
+    // Nobody sends a release.
+    expect(may('lead', { kind: 'released' })).toBe(false);
+  });
+});
+
+const releasedBy = (job: JobWriter, knew: Record<string, number>): JobFact => ({
+  id: '00000000-0000-7000-8000-0000000000d1',
+  lane: '00000000-0000-7000-8000-0000000000d2',
+  seq: 1,
+  kind: 'released',
+  atMs: job.log.header.startedAtMs + 9_000_000,
+  offsetMs: 0,
+  v: 1,
+  askId: '00000000-0000-7000-8000-0000000000d3',
+  knew,
+  digest: '0'.repeat(64),
+  atServerMs: job.log.header.startedAtMs + 9_000_000,
+});
+
+describe('a release', () => {
+  const finished = () => {
+    const job = new JobWriter(jobHeader([truck]));
+    job.tell(provenAt(lamp));
+    job.tell(fittedAt(lamp));
+    job.tell(retested('step:stop-lamp'));
+    job.tell({ kind: 'ask-release' });
+    job.hear([releasedBy(job, job.log.lanes)]);
+    return job;
+  };
+
+  it('ends the job and its hold', () => {
+    const job = finished();
+    expect(job.state.closed).not.toBeNull();
+    expect(boardOf(job.log.header, job.state).holds).toEqual([]);
+  });
+
+  it('stands again as a hold when another phone brings work that the release did not know', () => {
+    const job = finished();
+    const other = new JobWriter(job.log.header, '00000000-0000-7000-8000-0000000000b1');
+    other.hear(job.log.facts.slice(0, 2));
+    const late = other.tell(
+      { kind: 'measure', measure: 'blocked', at: null, text: 'Plug in the hose' },
+      3,
+    );
+    job.hear([late]);
+    expect(job.state.released).toBeNull();
+    expect(job.state.closed).toBeNull();
+    expect(boardOf(job.log.header, job.state).holds).toEqual(
+      expect.arrayContaining([expect.stringContaining('Plug in the hose')]),
+    );
+  });
+
+  it('is not touched by a late note', () => {
+    const job = finished();
+    const other = new JobWriter(job.log.header, '00000000-0000-7000-8000-0000000000b1');
+    job.hear([other.tell({ kind: 'note', text: 'Old one kept on the bench' }, 3)]);
+    expect(job.state.released).not.toBeNull();
+  });
+});
+
+/**
+ * What may be done in a job, as a plain reckoning over the facts in order, written apart from the fold: what each part
+ * owes stands here as a list of its own.
+ */
+const OWES: Record<string, string[]> = {
+  'stop-lamp-switch': ['step:stop-lamp'],
+  governor: ['step:cut-out', 'step:cut-in', 'step:build-up'],
+};
+function mayBeReleased(facts: readonly JobFact[]): boolean {
+  let fittedForNow = false;
+  let concluded = 0;
+  const owed = new Map<string, boolean>();
+  const open = new Set<string>();
+  for (const fact of facts) {
+    if (fact.kind === 'proven' && (concluded += 1) > 1 && fact.supersedes) fittedForNow = false;
+    if (fact.kind === 'reopened') fittedForNow = false;
+    if (fact.kind === 'fitted') {
+      fittedForNow = true;
+      for (const id of OWES[fact.at.partId] ?? []) owed.set(id, false);
+    }
+    if (fact.kind === 'measure') open.add(fact.id);
+    if (fact.kind === 'undone') {
+      open.delete(fact.measureId);
+      for (const id of ['step:static-hold', 'step:applied-hold']) owed.set(id, false);
+    }
+    if (fact.kind === 'retested' && owed.has(fact.owedId))
+      owed.set(
+        fact.owedId,
+        fact.verdict === 'pass' || (fact.verdict === 'cant-tell' && fact.accepted !== undefined),
+      );
+  }
+  return fittedForNow && open.size === 0 && [...owed.values()].every((passed) => passed);
+}
+
+describe('over random jobs', () => {
+  const parts = [lamp, { unitId: truck.id, partId: 'governor' }];
+  const ids = [
+    'step:stop-lamp',
+    'step:cut-out',
+    'step:cut-in',
+    'step:build-up',
+    'step:static-hold',
+    'step:applied-hold',
+  ];
+  const move = fc.oneof(
+    fc.record({ does: fc.constant('prove' as const), part: fc.nat(1) }),
+    fc.record({ does: fc.constant('fit' as const), part: fc.nat(1) }),
+    fc.record({
+      does: fc.constant('retest' as const),
+      id: fc.nat(5),
+      verdict: fc.constantFrom(
+        'pass' as const,
+        'pass' as const,
+        'fail' as const,
+        'cant-tell' as const,
+      ),
+      accepted: fc.boolean(),
+    }),
+    fc.record({ does: fc.constant('measure' as const) }),
+    fc.record({ does: fc.constant('undo' as const), which: fc.nat(3) }),
+    fc.record({ does: fc.constant('reopen' as const) }),
+    fc.record({ does: fc.constant('note' as const) }),
+  );
+
+  /** Tells a move as a fact, on what a device knows. */
+  const told = (
+    writer: JobWriter,
+    each: typeof move extends fc.Arbitrary<infer M> ? M : never,
+  ): NewFact<JobFact> | null => {
+    const { state } = writer;
+    switch (each.does) {
+      case 'prove': {
+        const at = parts[each.part]!;
+        return provenAt(
+          at,
+          state.proven ? { supersedes: state.proven.id, because: 'it was not' } : {},
+        );
+      }
+      case 'fit':
+        return fittedAt(parts[each.part]!);
+      case 'retest': {
+        const accepted = each.accepted && each.verdict === 'cant-tell' ? { accepted: 'seen' } : {};
+        return retested(ids[each.id]!, each.verdict, accepted);
+      }
+      case 'measure':
+        return { kind: 'measure', measure: 'blocked', at: null, text: 'plug' };
+      case 'undo': {
+        const { measure } = state.measures[each.which] ?? {};
+        return measure ? { kind: 'undone', measureId: measure.id } : null;
+      }
+      case 'reopen':
+        return { kind: 'reopened', because: 'it still leaks' };
+      case 'note':
+        return { kind: 'note', text: 'still at it' };
+    }
+  };
+
+  it('may be released in the one state in which everything owed has passed, and in no other', () => {
+    let free = 0;
+    fc.assert(
+      fc.property(fc.array(move, { minLength: 1, maxLength: 14 }), (moves) => {
+        const job = new JobWriter(jobHeader([truck]));
+        for (const each of moves) {
+          const fact = told(job, each);
+          if (fact) job.tell(fact);
+          const { state } = job;
+          const may = releaseBlocks(state, nothing).length === 0;
+          expect(may).toBe(mayBeReleased(job.log.facts));
+          expect(state.station === 'release').toBe(may);
+          if (may) free += 1;
+        }
+      }),
+      { numRuns: 1_000, seed: 13 },
+    );
+    // The other side of it is seen as well.
+    expect(free).toBeGreaterThan(10);
+  });
+
+  it('reads alike on two phones and at a screen in whatever order their facts come, with none lost or doubled', () => {
+    const who = fc.nat(2);
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(who, move, fc.boolean()), { minLength: 3, maxLength: 18 }),
+        fc.infiniteStream(fc.nat(1_000)),
+        (moves, shuffle) => {
+          const header = jobHeader([truck]);
+          // Clocks that are minutes apart, and nobody knows it.
+          const writers = [0, 240_000, -180_000].map(
+            (aheadMs, n) =>
+              new JobWriter(header, `00000000-0000-7000-8000-0000000000a${n + 1}`, aheadMs),
+          );
+          const all: JobFact[] = [];
+          moves.forEach(([n, each, syncs], at) => {
+            const writer = writers[n]!;
+            // Some hear what the others have said so far, some are under a trailer.
+            if (syncs) writer.hear(all);
+            const fact = told(writer, each);
+            if (fact) all.push(writer.tell(fact, at + 1));
+          });
+          const first = new JobWriter(header);
+          first.hear(all);
+          // Each lane comes in its own order, among the others in any.
+          const lanes = new Map<string, JobFact[]>();
+          for (const fact of all) lanes.set(fact.lane, [...(lanes.get(fact.lane) ?? []), fact]);
+          const mixed: JobFact[] = [];
+          while (mixed.length < all.length) {
+            const left = [...lanes.values()].filter((lane) => lane.length > 0);
+            mixed.push(left[(shuffle.next().value as number) % left.length]!.shift()!);
+          }
+          const second = new JobWriter(header);
+          second.hear([...mixed, ...mixed]);
+          expect(second.log.facts.map(({ id }) => id)).toEqual(first.log.facts.map(({ id }) => id));
+          expect(second.log.facts).toHaveLength(all.length);
+          expect(boardOf(header, second.state)).toEqual(boardOf(header, first.state));
+          const order = new Map(second.log.facts.map(({ id }, n) => [id, n]));
+          for (const { lane } of all) {
+            const ofLane = all.filter((fact) => fact.lane === lane).map(({ id }) => order.get(id)!);
+            expect(ofLane).toEqual([...ofLane].sort((a, b) => a - b));
+          }
+        },
+      ),
+      { numRuns: 1_000, seed: 29 },
+    );
+  });
+});

@@ -1,0 +1,249 @@
+import type {
+  ChosenFact,
+  FittedFact,
+  JobFact,
+  JobHeader,
+  MeasureFact,
+  ProvenFact,
+  RefusedFact,
+  ReleasedFact,
+  RetestedFact,
+  WaitingFact,
+} from '@keen-bleed/contract';
+import { standing } from '../facts/standing';
+import { stepOfFailure } from '../procedure/stepOfFailure';
+import { retestOfStep, retestsOf, type Retest } from './retests';
+import type { Station } from './words';
+
+type FactOf<K extends JobFact['kind']> = Extract<JobFact, { kind: K }>;
+
+/** A retest that is owed, and the last that was made of it since the work that owes it. */
+export interface Owed extends Retest {
+  done: RetestedFact | null;
+  /** It passed, or a lead took it as passed. */
+  passed: boolean;
+}
+
+/** A temporary measure, and whether it was undone. */
+export interface MeasureTaken {
+  measure: MeasureFact;
+  undone: FactOf<'undone'> | null;
+}
+
+/** Where a job stands, from its facts alone. */
+export interface JobState {
+  /** When it was released, or closed without repair, by the clock of the device that did. */
+  closed: { atMs: number } | null;
+  header: JobHeader;
+  station: Station;
+  /** What is held to be at fault now. */
+  proven: ProvenFact | null;
+  /** Conclusions that were superseded, the oldest first. */
+  earlier: readonly ProvenFact[];
+  chosen: ChosenFact | null;
+  waiting: WaitingFact | null;
+  /** Every repair that was done, in order; parts that were changed on an earlier conclusion are among them. */
+  fitted: readonly FittedFact[];
+  refused: readonly RefusedFact[];
+  owed: readonly Owed[];
+  measures: readonly MeasureTaken[];
+  reopened: FactOf<'reopened'> | null;
+  owner: FactOf<'owner'> | null;
+  wantedBy: string | null;
+  notes: readonly FactOf<'note'>[];
+  /** A lead has asked for release, and nothing was done since. */
+  asked: FactOf<'ask-release'> | null;
+  released: ReleasedFact | null;
+  /** It was released, and something came in that the release did not know: the hold stands again. */
+  overtaken: boolean;
+  /** Closed without repair. */
+  given: FactOf<'close'> | null;
+  /** Everything that may be taken back or corrected. */
+  known: ReadonlyMap<string, JobFact>;
+  /** The last fact of each lane. */
+  tails: ReadonlyMap<string, string>;
+  /** What stands, in order, for the story of the job. */
+  told: readonly JobFact[];
+}
+
+/** What does not touch whether a vehicle may go. */
+const OF_NO_WEIGHT: ReadonlySet<JobFact['kind']> = new Set<JobFact['kind']>([
+  'note',
+  'owner',
+  'wanted-by',
+  'clock',
+  'ask-release',
+  'released',
+  'refused',
+  'waiting',
+]);
+
+/** Where a job stands by its facts, which are in their order. */
+export function stateOfJob(header: JobHeader, facts: readonly JobFact[]): JobState {
+  const live = standing(facts);
+  const place = new Map(live.map((fact, at) => [fact.id, at]));
+  const at = (fact: JobFact | null) => (fact ? (place.get(fact.id) ?? -1) : -1);
+  const all = <K extends JobFact['kind']>(kind: K) =>
+    live.filter((fact): fact is FactOf<K> => fact.kind === kind);
+  const last = <K extends JobFact['kind']>(kind: K, after = -1): FactOf<K> | null =>
+    all(kind).findLast((fact) => at(fact) > after) ?? null;
+
+  const reopened = last('reopened');
+  const proven = last('proven', at(reopened));
+  const earlier = earlierConclusions(facts, proven, live);
+  // A conclusion that replaced another begins anew: what was chosen or fitted before it was for the other.
+  const from = Math.max(at(reopened), proven?.supersedes === undefined ? -1 : at(proven));
+  const fitted = all('fitted');
+  const fittedNow = fitted.filter((fact) => at(fact) > from);
+  const chosen = last('chosen', from);
+  const waiting = last('waiting', Math.max(from, at(fittedNow.at(-1) ?? null)));
+  const measures = all('measure').map((measure): MeasureTaken => ({
+    measure,
+    undone: all('undone').findLast(({ measureId }) => measureId === measure.id) ?? null,
+  }));
+  const owed = owedBy(header, live, fitted, measures);
+  const allPassed = fittedNow.length > 0 && owed.every(({ passed }) => passed);
+  const isUndone = measures.every(({ undone }) => undone !== null);
+  const station: Station =
+    allPassed && isUndone
+      ? 'release'
+      : fittedNow.length > 0
+        ? owed.some(({ done }) => done !== null)
+          ? 'retest'
+          : 'fitted'
+        : chosen
+          ? 'part'
+          : proven
+            ? 'proven'
+            : 'found';
+  const release = releaseOf(facts, live);
+  const given = last('close');
+  const isGiven =
+    given !== null && isUndone && owed.every(({ passed }) => passed) && release.released === null;
+  const asked = last('ask-release');
+  const lastOfWeight = live.findLastIndex(({ kind }) => !OF_NO_WEIGHT.has(kind));
+  const ending = release.released ?? (isGiven ? given : null);
+  return {
+    header,
+    station,
+    proven,
+    earlier,
+    chosen,
+    waiting,
+    fitted,
+    refused: all('refused'),
+    owed,
+    measures,
+    reopened,
+    owner: last('owner'),
+    wantedBy: last('wanted-by')?.day ?? null,
+    notes: all('note'),
+    asked: asked && at(asked) > lastOfWeight && !release.released ? asked : null,
+    ...release,
+    given: isGiven ? given : null,
+    known: new Map(facts.map((fact) => [fact.id, fact])),
+    tails: tailsOf(facts),
+    told: live.filter(({ kind }) => kind !== 'clock'),
+    closed: ending ? { atMs: ending.atMs } : null,
+  };
+}
+
+/** Conclusions that stood once: superseded by another, or set aside when a retest did not do what it should. */
+function earlierConclusions(
+  facts: readonly JobFact[],
+  now: ProvenFact | null,
+  live: readonly JobFact[],
+): ProvenFact[] {
+  const takenBack = new Set(
+    facts.flatMap((fact) => (fact.kind === 'retract' ? [fact.target] : [])),
+  );
+  const replaced = new Set(
+    live.flatMap((fact) =>
+      fact.kind === 'proven' && fact.because !== undefined && fact.supersedes
+        ? [fact.supersedes]
+        : [],
+    ),
+  );
+  const stands = new Set(live.map(({ id }) => id));
+  return facts.filter(
+    (fact): fact is ProvenFact =>
+      fact.kind === 'proven' &&
+      fact.id !== now?.id &&
+      !takenBack.has(fact.id) &&
+      // One whose words were put right is not another conclusion.
+      (stands.has(fact.id) || replaced.has(fact.id)),
+  );
+}
+
+/**
+ * The retests owed: those of every part that was worked on, of every failure the job is to close once something was
+ * fitted, and of every temporary measure that was undone. A retest counts when it was made after the last work that
+ * owes it.
+ */
+function owedBy(
+  { made }: JobHeader,
+  live: readonly JobFact[],
+  fitted: readonly FittedFact[],
+  measures: readonly MeasureTaken[],
+): Owed[] {
+  const place = new Map(live.map((fact, at) => [fact.id, at]));
+  const since = new Map<string, { retest: Retest; at: number }>();
+  const owe = (retest: Retest | null, by: JobFact) => {
+    if (!retest) return;
+    const at = place.get(by.id) ?? -1;
+    since.set(retest.id, { retest, at: Math.max(at, since.get(retest.id)?.at ?? -1) });
+  };
+  for (const fact of fitted) {
+    for (const retest of retestsOf({ units: made.units, at: fact.at, repair: fact.repair }))
+      owe(retest, fact);
+    for (const { key } of made.failures) {
+      const stepId = stepOfFailure(key);
+      if (stepId !== null) owe(retestOfStep(made.units, stepId), fact);
+    }
+  }
+  for (const { measure, undone } of measures) {
+    if (!undone) continue;
+    for (const stepId of MEASURE_STEPS[measure.measure])
+      owe(retestOfStep(made.units, stepId), undone);
+  }
+  return [...since.values()].map(({ retest, at }): Owed => {
+    const done =
+      live.findLast(
+        (fact, n): fact is RetestedFact =>
+          n > at && fact.kind === 'retested' && fact.owedId === retest.id,
+      ) ?? null;
+    const passed =
+      done !== null &&
+      (done.verdict === 'pass' || (done.verdict === 'cant-tell' && done.accepted !== undefined));
+    return { ...retest, done, passed };
+  });
+}
+
+/** What each temporary measure owes once it is undone: what it stood in for, and that nothing blows [trade]. */
+const MEASURE_STEPS: Readonly<Record<MeasureFact['measure'], readonly string[]>> = {
+  'caged-spring': ['static-hold', 'holding'],
+  'shop-air': ['static-hold', 'pop-out', 'holding'],
+  'capped-line': ['static-hold', 'applied-hold'],
+  'closed-cock': ['static-hold', 'applied-hold', 'couplers'],
+  blocked: ['static-hold', 'applied-hold'],
+};
+
+/** A release stands as long as nothing of weight has come in that it did not know. */
+function releaseOf(
+  facts: readonly JobFact[],
+  live: readonly JobFact[],
+): Pick<JobState, 'released' | 'overtaken'> {
+  const releases = live.filter((fact): fact is ReleasedFact => fact.kind === 'released');
+  const stands = releases.find(({ knew }) =>
+    facts.every(({ kind, lane, seq }) => OF_NO_WEIGHT.has(kind) || seq <= (knew[lane] ?? 0)),
+  );
+  return { released: stands ?? null, overtaken: !stands && releases.length > 0 };
+}
+
+function tailsOf(facts: readonly JobFact[]): Map<string, string> {
+  const tails = new Map<string, { seq: number; id: string }>();
+  for (const { lane, seq, id } of facts) {
+    if (seq > (tails.get(lane)?.seq ?? 0)) tails.set(lane, { seq, id });
+  }
+  return new Map([...tails].map(([lane, { id }]) => [lane, id]));
+}

@@ -1,0 +1,70 @@
+import type { Figure, JobReading, Outcome } from '@keen-bleed/contract';
+import { headVerdict } from '../reading/figureParts';
+import { figureTitles, sayFigureLine } from '../reading/figureWords';
+import { NOT_DONE_SAID } from '../run/findingsOf';
+
+/** What a run says of one step that was owed. */
+export interface RetestOutcome {
+  verdict: 'pass' | 'fail' | 'cant-tell';
+  /** In a sentence. */
+  said: string;
+  readings: JobReading[];
+}
+
+type Judged = Pick<Outcome, 'figures' | 'findings' | 'skipped'>;
+
+/** Readings that a record shows before and after. */
+const MOST_READINGS = 12;
+
+/**
+ * What a run came to in one step; null where it was not done in it. A step fails by any figure or look of it that
+ * failed, cannot be told while any of them cannot, and passes otherwise.
+ *
+ * @param before figures of the runs before the repair, the newest first; the first of an id counts
+ * @param expected what the rig's twin says a sound one reads, by figure
+ */
+export function retestOutcome(
+  outcome: Judged,
+  stepId: string,
+  before: readonly Pick<Figure, 'id' | 'value'>[] = [],
+  expected: Readonly<Partial<Record<Figure['id'], number>>> = {},
+): RetestOutcome | null {
+  if (outcome.skipped.some((each) => each.stepId === stepId)) return null;
+  const figures = outcome.figures.filter((figure) => figure.stepId === stepId);
+  const findings = outcome.findings.filter((finding) => finding.stepId === stepId);
+  const looked = findings.filter(({ said }) => said !== NOT_DONE_SAID);
+  if (figures.length === 0 && looked.length === 0) return null;
+  const readings = figures
+    .filter(({ value }) => value !== null)
+    .slice(0, MOST_READINGS)
+    .map((figure): JobReading => ({
+      title: figureTitles[figure.id],
+      unit: figure.unit,
+      before: before.find(({ id }) => id === figure.id)?.value ?? null,
+      after: figure.value,
+      expected: expected[figure.id] ?? null,
+    }));
+  const failed = figures.find((figure) => headVerdict(figure) === 'fail');
+  const bad = looked.find(({ standing }) => standing === 'bad');
+  if (failed) return { verdict: 'fail', said: sayFigureLine(failed, 'psi'), readings };
+  if (bad) return { verdict: 'fail', said: `${bad.title}: ${bad.said}`, readings };
+  const open = figures.find((figure) => headVerdict(figure) === 'cant-tell');
+  if (open) return { verdict: 'cant-tell', said: sayFigureLine(open, 'psi'), readings };
+  if (looked.length < findings.length)
+    return {
+      verdict: 'cant-tell',
+      said: `${findings.find(({ said }) => said === NOT_DONE_SAID)?.title ?? ''}: not done`,
+      readings,
+    };
+  const first = figures.find(({ value }) => value !== null);
+  return {
+    verdict: 'pass',
+    said: first
+      ? sayFigureLine(first, 'psi')
+      : looked
+          .map(({ title, said }) => `${title}: ${said}`)
+          .join('. ')
+          .slice(0, 300),
+    readings,
+  };
+}

@@ -1,0 +1,446 @@
+import type { JobFact, JobHeader, JobRow, LogRecord, Unit, YardRow } from '@keen-bleed/contract';
+import { CORE_VERSION, JOB_VERSION, runMade } from '@keen-bleed/core';
+import { createHash } from 'node:crypto';
+import { v7 as uuidv7 } from 'uuid';
+import {
+  addTruck,
+  laneOf,
+  makeStaff,
+  openTestShop,
+  runHeader,
+  shortRuleSet,
+  wholeRun,
+  type Agent,
+  type Refusal,
+  type Staff,
+  type TestShop,
+} from '../test/testShop';
+
+let shop: TestShop;
+let staff: Staff;
+let others: Staff;
+beforeAll(async () => {
+  shop = await openTestShop();
+  staff = await makeStaff(shop, 'j');
+  others = await makeStaff(shop, 'k');
+});
+afterAll(() => shop.close());
+
+let number = 500;
+
+/** Puts a finished run of a unit into the shop; gives its id. */
+async function ran(
+  unit: Unit,
+  lossPsi: number,
+  { startMs = Date.now() - 3_600_000, retestOf }: { startMs?: number; retestOf?: string[] } = {},
+): Promise<string> {
+  const header = { ...runHeader(unit), startedAtMs: startMs };
+  if (retestOf) {
+    const leftOut = ['drain', 'build-up', 'cut-out', 'cut-in'];
+    header.made = { ...runMade({ ...header.made, leftOut }), retestOf };
+  }
+  await staff.technician.post('/api/logs').send(header).expect(201);
+  const facts = wholeRun(lossPsi, { startMs }).filter(
+    (fact) =>
+      !retestOf || !('stepId' in fact) || ['prepare', 'static-hold'].includes(fact.stepId ?? ''),
+  );
+  await staff.technician
+    .post(`/api/logs/${header.id}/facts`)
+    .send({ facts: facts.map((fact, at) => ({ ...fact, seq: at + 1 })) })
+    .expect(200);
+  return header.id;
+}
+
+/** A truck with a failed static hold and a job born of it. */
+async function failedTruck() {
+  const unit = await addTruck(staff.lead, String((number += 1)));
+  const runId = await ran(unit, 6);
+  const header: JobHeader = {
+    id: uuidv7(),
+    kind: 'job',
+    v: JOB_VERSION,
+    subject: { unitId: unit.id, rigId: null, partId: null },
+    startedAtMs: Date.now() - 1_800_000,
+    offsetMs: 0,
+    coreVersion: CORE_VERSION,
+    made: {
+      units: [unit],
+      foundOn: [unit.id],
+      bornOf: { kind: 'failure', runId, key: 'figure:static-leak' },
+      found: 'Static leak 6 psi/min, allowed at most 2',
+      failures: [
+        { runId, key: 'figure:static-leak', title: 'Static leak', value: 6, critical: true },
+      ],
+      suspected: null,
+    },
+  };
+  await staff.technician.post('/api/logs').send(header).expect(201);
+  const lanes = new Map<Agent, { lane: string; seq: number }>();
+  const tell = async (fact: object, by: Agent = staff.technician) => {
+    const at = lanes.get(by) ?? { lane: uuidv7(), seq: 0 };
+    const [stamp] = laneOf([[0, { kind: 'close', how: 'complete' }]], { startMs: Date.now() });
+    const { how: _how, ...plain } = stamp as unknown as Record<string, unknown>;
+    const whole = { ...plain, v: JOB_VERSION, ...fact, lane: at.lane, seq: at.seq + 1 };
+    const answer = await by.post(`/api/logs/${header.id}/facts`).send({ facts: [whole] });
+    if (answer.status === 200) lanes.set(by, { ...at, seq: at.seq + 1 });
+    const { status, body } = answer as { status: number; body: unknown };
+    return { status, body, id: (whole as unknown as { id: string }).id };
+  };
+  const told = async (fact: object, by?: Agent) => {
+    const answer = await tell(fact, by);
+    expect([answer.status, answer.body]).toEqual([200, expect.anything()]);
+    return answer.id;
+  };
+  const at = { unitId: unit.id, partId: 'primary-drain' };
+  const row = async () =>
+    ((await staff.viewer.get('/api/jobs')).body as JobRow[]).find(({ id }) => id === header.id);
+  const yard = async () =>
+    ((await staff.viewer.get('/api/yard')).body as YardRow[]).find(
+      (each) => each.unit.id === unit.id,
+    );
+  return { unit, runId, header, tell, told, at, row, yard };
+}
+
+const retested = (owedId: string, logId: string, more: object = {}) => ({
+  kind: 'retested',
+  owedId,
+  logId,
+  verdict: 'pass',
+  said: 'Static leak 1 psi/min',
+  readings: [],
+  ...more,
+});
+
+describe('a job', () => {
+  it('holds its vehicle in the yard from the critical failure until a lead releases it', async () => {
+    const { header, told, at, row, yard, unit } = await failedTruck();
+    expect((await yard())?.holds).toEqual(
+      expect.arrayContaining([expect.stringContaining('Out of service: Static leak')]),
+    );
+    await told({ kind: 'proven', at, text: 'does not seat', by: 'Soap: stream' });
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: { thread: '1/4 NPT' } });
+    expect(await row()).toMatchObject({
+      station: 'fitted',
+      owed: [{ id: 'step:static-hold' }],
+      holds: [expect.stringContaining('Retest owed')],
+    });
+    // What was fitted stands with the unit from now on, with the day.
+    const now = (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
+    expect(now.parts).toMatchObject([
+      { partId: 'primary-drain', thread: '1/4 NPT', standing: 'fitted' },
+    ]);
+    const retestId = await ran(now, 1, { startMs: Date.now() + 1_000, retestOf: [header.id] });
+    await told(retested('step:static-hold', retestId));
+    // The retest closes the failure; the hold stands until release.
+    expect(await yard()).toMatchObject({
+      failures: [],
+      holds: ['Retest passed: waits for a lead to release it'],
+      lastCompleteAtMs: expect.any(Number) as number,
+    });
+    await told({ kind: 'ask-release' }, staff.lead);
+    expect(await row()).toMatchObject({ released: true, holds: [] });
+    expect((await yard())?.holds).toEqual([]);
+    const kept = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'job'>;
+    expect(kept.closedAtMs).not.toBeNull();
+    expect(kept.facts.at(-1)).toMatchObject({ kind: 'released' });
+  });
+
+  it('does not count its retest as a whole test: the next one is due as it was', async () => {
+    const { header, at, told, yard, unit } = await failedTruck();
+    const before = (await yard())?.lastCompleteAtMs;
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
+    const now = (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
+    await ran(now, 1, { startMs: Date.now() + 1_000, retestOf: [header.id] });
+    expect((await yard())?.lastCompleteAtMs).toBe(before);
+  });
+
+  it('stays asked for, and its hold stands, while anything stands against it', async () => {
+    const { header, at, told, tell, row } = await failedTruck();
+    const blocks = async () =>
+      ((await staff.viewer.get(`/api/jobs/${header.id}/blocks`)).body as { blocks: string[] })
+        .blocks;
+    await told({ kind: 'ask-release' }, staff.lead);
+    expect(await row()).toMatchObject({ asked: true, released: false });
+    expect(await blocks()).toEqual(
+      expect.arrayContaining([
+        'Nothing was fitted or mended yet.',
+        expect.stringContaining('Still open on this vehicle'),
+      ]),
+    );
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
+    // A retest that no record bears out does not release.
+    await told(retested('step:static-hold', uuidv7()));
+    await told({ kind: 'ask-release' }, staff.lead);
+    expect(await row()).toMatchObject({ released: false });
+    expect(await blocks()).toEqual(
+      expect.arrayContaining([expect.stringContaining('its record has not come yet')]),
+    );
+    const answer = await tell(
+      { kind: 'released', askId: uuidv7(), knew: {}, digest: '0'.repeat(64), atServerMs: 1 },
+      staff.lead,
+    );
+    expect(answer.status).toBe(403);
+  });
+
+  it('is not released by a run from before the repair, nor by one that fails', async () => {
+    const { header, at, told, row, unit } = await failedTruck();
+    const early = await ran(unit, 1, { startMs: Date.now() - 1_200_000 });
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
+    await told(retested('step:static-hold', early));
+    await told({ kind: 'ask-release' }, staff.lead);
+    const blocks = async () =>
+      ((await staff.viewer.get(`/api/jobs/${header.id}/blocks`)).body as { blocks: string[] })
+        .blocks;
+    expect(await blocks()).toEqual([expect.stringContaining('started before the repair')]);
+    const now = (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
+    const failing = await ran(now, 7, { startMs: Date.now() + 1_000, retestOf: [header.id] });
+    // Somebody says it passed; the record says otherwise.
+    await told(retested('step:static-hold', failing));
+    await told({ kind: 'ask-release' }, staff.lead);
+    expect(await row()).toMatchObject({ released: false });
+    expect(await blocks()).toEqual(
+      expect.arrayContaining([expect.stringContaining('the record says otherwise')]),
+    );
+  });
+
+  it('is not released while another job of the vehicle has something temporary on it', async () => {
+    const { header, at, told, unit, row } = await failedTruck();
+    const second: JobHeader = {
+      ...header,
+      id: uuidv7(),
+      made: {
+        ...header.made,
+        bornOf: { kind: 'hand' },
+        failures: [],
+        found: 'Moved with a caged spring',
+      },
+    };
+    await staff.technician.post('/api/logs').send(second).expect(201);
+    const measure = (fact: object, seq: number, lane: string) =>
+      staff.technician.post(`/api/logs/${second.id}/facts`).send({
+        facts: [
+          { id: uuidv7(), lane, seq, atMs: Date.now(), offsetMs: 0, v: JOB_VERSION, ...fact },
+        ],
+      });
+    const lane = uuidv7();
+    await measure(
+      {
+        kind: 'measure',
+        measure: 'caged-spring',
+        at: { unitId: unit.id, partId: 'rear-chambers.1-left' },
+        text: 'left rear',
+      },
+      1,
+      lane,
+    ).expect(200);
+    await told({ kind: 'proven', at, text: 'leaks', by: 'Soap' });
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
+    const now = (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
+    const good = await ran(now, 1, { startMs: Date.now() + 1_000, retestOf: [header.id] });
+    await told(retested('step:static-hold', good));
+    await told({ kind: 'ask-release' }, staff.lead);
+    expect(await row()).toMatchObject({ released: false, asked: true });
+    const { blocks } = (await staff.viewer.get(`/api/jobs/${header.id}/blocks`)).body as {
+      blocks: string[];
+    };
+    expect(blocks).toEqual([expect.stringContaining('Spring caged, not undone: left rear')]);
+  });
+
+  it('is taken back by what a phone under a trailer had recorded before the release', async () => {
+    const { header, at, told, row, unit, yard } = await failedTruck();
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
+    const now = (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
+    const good = await ran(now, 1, { startMs: Date.now() + 1_000, retestOf: [header.id] });
+    await told(retested('step:static-hold', good));
+    await told({ kind: 'ask-release' }, staff.lead);
+    expect(await row()).toMatchObject({ released: true });
+    await staff.technician
+      .post(`/api/logs/${header.id}/facts`)
+      .send({
+        facts: [
+          {
+            id: uuidv7(),
+            lane: uuidv7(),
+            seq: 1,
+            kind: 'measure',
+            measure: 'capped-line',
+            at: null,
+            text: 'Park line capped',
+            atMs: Date.now() - 60_000,
+            offsetMs: 0,
+            v: JOB_VERSION,
+          },
+        ],
+      })
+      .expect(200);
+    expect(await row()).toMatchObject({ released: false, closedAtMs: null });
+    expect((await yard())?.holds).toEqual(
+      expect.arrayContaining([expect.stringContaining('Park line capped')]),
+    );
+  });
+});
+
+describe('who may do what in a job', () => {
+  const anything = (at: object): [string, object][] => [
+    ['proven', { at, text: 'leaks', by: 'Soap' }],
+    ['chosen', { at, repair: 'replaced' }],
+    ['refused', { at, offered: { setPsi: 10 }, problems: ['Cracks at 10'] }],
+    ['waiting', { text: 'the drain' }],
+    ['fitted', { at, repair: 'cleaned', was: {}, now: {} }],
+    ['retested', retested('step:static-hold', uuidv7())],
+    ['measure', { measure: 'blocked', at: null, text: 'Plug' }],
+    ['owner', { personId: uuidv7(), name: 'Somebody' }],
+    ['wanted-by', { day: '2026-12-01' }],
+    ['reopened', { because: 'It still leaks' }],
+    ['note', { text: 'x' }],
+  ];
+  const forLeads: [string, object][] = [
+    ['ask-release', {}],
+    ['close', { because: 'Sold' }],
+  ];
+
+  it('is told for every kind of entry: viewers nothing, technicians up to passed, leads all, other shops nothing', async () => {
+    const { tell, at, header } = await failedTruck();
+    for (const [kind, fact] of [...anything(at), ...forLeads]) {
+      expect([kind, (await tell({ kind, ...fact }, staff.viewer)).status]).toEqual([kind, 403]);
+      expect([kind, (await tell({ kind, ...fact }, others.lead)).status]).toEqual([kind, 404]);
+    }
+    for (const [kind, fact] of anything(at))
+      expect([kind, (await tell({ kind, ...fact })).status]).toEqual([kind, 200]);
+    for (const [kind, fact] of forLeads) {
+      const answer = await tell({ kind, ...fact });
+      expect([kind, answer.status, (answer.body as Refusal).code]).toEqual([
+        kind,
+        403,
+        'not-allowed',
+      ]);
+    }
+    const override = { kind: 'chosen', at, repair: 'replaced', override: 'All I have' };
+    expect((await tell(override)).status).toBe(403);
+    expect((await tell(override, staff.lead)).status).toBe(200);
+    for (const path of ['blocks', 'release.pdf', 'share.html', 'export.json']) {
+      expect([path, (await others.lead.get(`/api/jobs/${header.id}/${path}`)).status]).toEqual([
+        path,
+        404,
+      ]);
+      expect([path, (await staff.viewer.get(`/api/jobs/${header.id}/${path}`)).status]).toEqual([
+        path,
+        200,
+      ]);
+    }
+    expect(
+      ((await others.lead.get('/api/jobs')).body as JobRow[]).map(({ id }) => id),
+    ).not.toContain(header.id);
+  });
+
+  it('lets anybody put a conclusion right with a reason, and nothing else of another’s', async () => {
+    const { tell, told, at } = await failedTruck();
+    const wrong = await told({ kind: 'proven', at, text: 'leaks', by: 'Soap' });
+    const other = { ...at, partId: 'supply-drain' };
+    const right = {
+      kind: 'proven',
+      at: other,
+      text: 'leaks',
+      by: 'Soap: stream',
+      supersedes: wrong,
+    };
+    expect((await tell(right, staff.lead)).status).toBe(403);
+    expect((await tell({ ...right, because: 'Only old soap' }, staff.lead)).status).toBe(200);
+    const note = await told({ kind: 'note', text: 'mine' });
+    expect((await tell({ kind: 'retract', target: note }, staff.lead)).status).toBe(403);
+  });
+
+  it('refuses a part that does not match, naming what is offered and what is wanted', async () => {
+    const { tell, unit } = await failedTruck();
+    const answer = await tell({
+      kind: 'fitted',
+      at: { unitId: unit.id, partId: 'rear-relay' },
+      repair: 'replaced',
+      was: {},
+      now: { setPsi: 10 },
+    });
+    expect(answer.status).toBe(422);
+    expect((answer.body as Refusal).fields?.[0]).toMatchObject({
+      field: 'facts.0.now',
+      message: expect.stringContaining('10 psi offered, 4 psi ± 1 psi wanted') as string,
+    });
+  });
+});
+
+describe('what goes out of a job', () => {
+  it('carries a digest that a few lines of anybody’s find again', async () => {
+    const { header, at, told } = await failedTruck();
+    await told({ kind: 'proven', at, text: 'leaks “here” – é', by: 'Soap' });
+    await told({ kind: 'note', text: 'kept' }, staff.lead);
+    const whole = (await staff.viewer.get(`/api/jobs/${header.id}/export.json`)).body as {
+      header: object;
+      facts: JobFact[];
+      digest: { knew: Record<string, number>; sha256: string };
+    };
+    // Canonical JSON (RFC 8785): keys in order, numbers and strings as ECMAScript writes them.
+    const canonical = (value: unknown): string =>
+      Array.isArray(value)
+        ? `[${value.map(canonical).join(',')}]`
+        : typeof value === 'object' && value !== null
+          ? `{${Object.keys(value)
+              .sort()
+              .map(
+                (key) =>
+                  `${JSON.stringify(key)}:${canonical((value as Record<string, unknown>)[key])}`,
+              )
+              .join(',')}}`
+          : JSON.stringify(value);
+    const hash = (text: string) => createHash('sha256').update(text).digest('hex');
+    let head = hash(canonical(whole.header));
+    for (const lane of Object.keys(whole.digest.knew).sort())
+      for (const fact of whole.facts
+        .filter((each) => each.lane === lane)
+        .sort((a, b) => a.seq - b.seq))
+        head = hash(`${head}\n${canonical(fact)}`);
+    expect(head).toBe(whole.digest.sha256);
+    // One letter more, and it is another.
+    expect(hash(`${head} `)).not.toBe(whole.digest.sha256);
+  });
+
+  it('is a page with its caution, a file that needs nothing else, and a list of parts', async () => {
+    const { header, at, told, unit } = await failedTruck();
+    await told({ kind: 'proven', at, text: 'leaks', by: 'Soap <stream>' });
+    const pdf = await staff.viewer.get(`/api/jobs/${header.id}/release.pdf`);
+    expect(pdf.headers['content-type']).toBe('application/pdf');
+    const file = (await staff.viewer.get(`/api/jobs/${header.id}/share.html`)).text;
+    expect(file).toContain('Not released');
+    expect(file).toContain('Soap &#60;stream&#62;');
+    expect(file).toContain('<svg');
+    expect(file).not.toMatch(/src="http|href="http|<script/);
+    const parts = (await staff.viewer.get('/api/jobs/parts.csv')).text;
+    expect(parts).toContain(unit.number);
+    expect(parts).toContain('Thread: not known yet');
+  });
+});
+
+it('keeps a rule set’s own word on what takes a vehicle out of service', async () => {
+  const unit = await addTruck(staff.lead, String((number += 1)));
+  const lenient = {
+    ...shortRuleSet,
+    steps: shortRuleSet.steps.map((step) =>
+      step.stepId === 'static-hold' ? { ...step, critical: false } : step,
+    ),
+  };
+  const { id: _id, revision, basedOn: _basedOn, ...draft } = lenient;
+  await staff.lead.put(`/api/rule-sets/${shortRuleSet.id}`).send({ revision, draft }).expect(200);
+  const header = runHeader(unit);
+  header.made = runMade({
+    ...header.made,
+    ruleSet: { ...lenient, revision: revision + 1 },
+  });
+  await staff.technician.post('/api/logs').send(header).expect(201);
+  await staff.technician
+    .post(`/api/logs/${header.id}/facts`)
+    .send({ facts: wholeRun(6, { startMs: Date.now() - 3_600_000 }) })
+    .expect(200);
+  const row = ((await staff.viewer.get('/api/yard')).body as YardRow[]).find(
+    (each) => each.unit.id === unit.id,
+  );
+  expect(row?.failures).toHaveLength(1);
+  expect(row?.holds).toEqual([]);
+});
