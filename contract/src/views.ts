@@ -53,7 +53,7 @@ export interface YardRow {
   /** Why it may not leave, each in words; empty where it may. */
   holds: string[];
   /** Open jobs on it. */
-  jobs: { id: string; line: string; station: string; owed: string[] }[];
+  jobs: { id: string; line: string; station: string; owed: string[]; covers: string[] }[];
 }
 
 /** A run as a rig sheet lists it. */

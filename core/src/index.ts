@@ -66,6 +66,7 @@ export {
   fittedRecordOf,
   lineRecordOf,
   partListOf,
+  partById,
   partRecordOf,
   partTitle,
   recordsThatHold,

@@ -1,5 +1,12 @@
+import type { FigureId } from '@keen-bleed/contract';
 import type { RigUnderTest } from '@keen-bleed/core';
-import { explainPart, type Explained } from '@keen-bleed/core/checks';
+import {
+  checksOf,
+  doAll,
+  explainPart,
+  type CheckAnswer,
+  type Explained,
+} from '@keen-bleed/core/checks';
 import {
   planAir,
   planOf,
@@ -8,8 +15,8 @@ import {
   type Plan,
   type PlanAir,
 } from '@keen-bleed/core/drawing';
-import { pointsAt } from '@keen-bleed/core/diagnosis';
-import { airOf, faultsOf } from '@keen-bleed/core/twin';
+import { expectedFigures, pointsAt } from '@keen-bleed/core/diagnosis';
+import { airOf, faultsOf, partOf, Twin } from '@keen-bleed/core/twin';
 import { describeRig } from './describeRig';
 import type { DrawnRig } from './drawnRig';
 
@@ -32,6 +39,25 @@ export interface Drawing {
   explain: (rig: RigUnderTest, unit: number, part: string) => Explained;
   /** What the trade’s table says of open failures, by their keys. */
   points: (rig: RigUnderTest, keys: readonly string[]) => Told[];
+  /** What is suspected, then where open failures may come from in the trade’s order. */
+  likely: (rig: RigUnderTest, keys: readonly string[], faultIds: readonly string[]) => Likely[];
+  /** What a sound rig of this description gives: figures of a run, and answers of checks. */
+  expect: (rig: RigUnderTest, checkIds: readonly string[]) => Expected;
+}
+
+/** A fault that an open failure may come from, and the part it is of. */
+export interface Likely {
+  faultId: string;
+  unit: number;
+  partId: string;
+  part: string;
+  title: string;
+}
+
+/** What a repair should bring a rig to. */
+export interface Expected {
+  figures: Partial<Record<FigureId, number>>;
+  answers: Record<string, CheckAnswer>;
 }
 
 /** A row of the trade’s table for an open failure, in words. */
@@ -50,6 +76,25 @@ export const makeDrawing = (): Drawing => ({
     return { plan, air: planAir(rig, plan, options) };
   },
   explain: explainPart,
+  likely: (rig, keys, faultIds) => {
+    const faults = faultsOf(rig);
+    const twin = new Twin(rig);
+    const named = [
+      ...faults.filter(({ id }) => faultIds.includes(id)),
+      ...keys.flatMap((key) => pointsAt(key, faults, [])?.suspects ?? []),
+    ];
+    return [...new Set(named)].map((fault) => {
+      const { unit, part: partId } = partOf(fault, twin);
+      return { faultId: fault.id, unit, partId, part: fault.part, title: fault.title };
+    });
+  },
+  expect: (rig, checkIds) => {
+    const checks = checksOf(rig, []).filter(({ id }) => checkIds.includes(id));
+    return {
+      figures: expectedFigures(rig),
+      answers: Object.fromEntries(checks.length === 0 ? [] : doAll(rig, checks, [])),
+    };
+  },
   points: (rig, keys) => {
     const faults = faultsOf(rig);
     return keys.flatMap((key): Told[] => {

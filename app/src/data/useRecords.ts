@@ -3,6 +3,8 @@ import type {
   Person,
   Rig,
   RuleSetList,
+  JobRow,
+  Lessons,
   LogKindName,
   LogRecord,
   LogRow,
@@ -54,6 +56,16 @@ export const useUnitVisits = (id: string): Found<LogRow[]> => useSWR(`/api/units
 /** What was found at a unit's parts in its visits, newest first; pass null where it is not wanted yet. */
 export const useFound = (id: string | null): Found<FoundAtParts> =>
   useSWR(id === null ? null : `/api/units/${id}/found`);
+
+/** Jobs of the shop: what holds a vehicle first. */
+export const useJobs = (): Found<JobRow[]> => useSWR('/api/jobs');
+
+/** What stands against the release of a job, as the server sees it; pass null where it is not asked. */
+export const useJobBlocks = (id: string | null): Found<{ blocks: string[] }> =>
+  useSWR(id === null ? null : `/api/jobs/${id}/blocks`);
+
+/** What the shop's repairs teach. */
+export const useLessons = (): Found<Lessons> => useSWR('/api/lessons');
 
 /** The people of the shop. */
 export const usePeople = (): Found<Person[]> => useSWR('/api/people');

@@ -1,9 +1,10 @@
 import type { OpenFailure, Unit, YardRow } from '@keen-bleed/contract';
 import { sayFailure } from '@keen-bleed/core';
+import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { useYard } from '../data/useRecords';
+import { useRigs, useUnits, useYard } from '../data/useRecords';
 import { sayDay } from '../data/when';
 import { usePrefs } from '../prefs/prefs';
 import { WriteSheet } from '../run/step/WriteSheet';
@@ -17,15 +18,22 @@ import { VerdictShape } from '../ui/VerdictSign';
 import { ask, asProblem } from '../wire/api';
 import type { Told } from '../air/drawing';
 import { failuresOf } from './failuresOf';
+import { jobOfFailure } from '../store/newJob';
+import { startJob } from '../store/startJob';
 import { usePoints } from './usePoints';
 
 /** What has failed on a unit and was not proven right since; a lead may close one with a written reason. */
 export function OpenFailures({ unit }: { unit: Unit }) {
   const me = useMe();
+  const units = useUnits();
+  const rigs = useRigs();
   const { data, mutate } = useYard();
   const [closing, setClosing] = useState<OpenFailure | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const failures = failuresOf(data?.find((row) => row.unit.id === unit.id));
+  const row = data?.find((each) => each.unit.id === unit.id);
+  const failures = failuresOf(row);
+  const jobFor = (key: string) =>
+    (row as Partial<YardRow> | undefined)?.jobs?.find(({ covers }) => covers.includes(key)) ?? null;
   const points = usePoints(
     unit,
     failures.map(({ key }) => key),
@@ -40,6 +48,25 @@ export function OpenFailures({ unit }: { unit: Unit }) {
       setTrouble(null);
     } catch (error) {
       setTrouble(asProblem(error).message);
+    }
+  };
+  const open = async (failure: OpenFailure) => {
+    // What it was found on with others is opened on all of them; it may be traced to any.
+    const rig = rigs.data?.find(
+      ({ unitIds }) =>
+        unitIds.length === failure.unitIds.length &&
+        unitIds.every((id, at) => failure.unitIds[at] === id),
+    );
+    const coupled = failure.unitIds.flatMap(
+      (id) => units.data?.find((each) => each.id === id) ?? [],
+    );
+    const on = rig && coupled.length === failure.unitIds.length ? coupled : [unit];
+    try {
+      const [front, ...towed] = on;
+      const job = jobOfFailure(failure, [front ?? unit, ...towed], rig?.id ?? null);
+      router.push(`/job/${await startJob(me, job)}`);
+    } catch {
+      setTrouble('This device cannot keep a job. Free some space on it, then try again.');
     }
   };
   return (
@@ -57,6 +84,8 @@ export function OpenFailures({ unit }: { unit: Unit }) {
             key={`${failure.runId} ${failure.key}`}
             failure={failure}
             told={points.get(failure.key) ?? null}
+            jobId={jobFor(failure.key)?.id ?? null}
+            onJob={me.role === 'viewer' ? null : () => void open(failure)}
             onClose={me.role === 'lead' ? () => setClosing(failure) : null}
           />
         ))}
@@ -89,10 +118,13 @@ function sayTold({ suspects, check }: Told): string {
 interface FailureLineProps {
   failure: OpenFailure;
   told: Told | null;
+  /** The job that is to close it, if one is open. */
+  jobId: string | null;
+  onJob: (() => void) | null;
   onClose: (() => void) | null;
 }
 
-function FailureLine({ failure, told, onClose }: FailureLineProps) {
+function FailureLine({ failure, told, jobId, onJob, onClose }: FailureLineProps) {
   const { unit: sayIn } = usePrefs();
   return (
     <View role="listitem">
@@ -116,6 +148,15 @@ function FailureLine({ failure, told, onClose }: FailureLineProps) {
           </Txt>
           {told && told.suspects.length > 0 ? <Txt as="small">{sayTold(told)}</Txt> : null}
         </View>
+        {jobId ? (
+          <LinkTo to={`/job/${jobId}`} label={`The job for ${failure.title}`}>
+            <Txt as="bodyBold" tone="accent">
+              Its job
+            </Txt>
+          </LinkTo>
+        ) : onJob ? (
+          <Button title="Start a job" label={`Start a job for ${failure.title}`} onPress={onJob} />
+        ) : null}
         {onClose ? (
           <Button
             title="Close"

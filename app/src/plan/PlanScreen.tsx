@@ -16,7 +16,8 @@ import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { useMe } from '../account/session';
-import { useFound } from '../data/useRecords';
+import { useFound, useYard } from '../data/useRecords';
+import { holdsOfRow } from '../data/standingOf';
 import { sayDay } from '../data/when';
 import { PartSheet } from '../parts/PartSheet';
 import { sayPart } from '../parts/sayPart';
@@ -26,6 +27,7 @@ import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
+import { HoldsNotice } from '../ui/HoldsNotice';
 import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
 import { Screen } from '../ui/Screen';
@@ -92,6 +94,10 @@ function Planned({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
   const { unit: sayIn } = usePrefs();
   const problems = useMemo(() => walk.units.map((unit) => plumbingOf(unit).problems), [walk.units]);
   const failures = useOpenFailures(rig);
+  const yard = useYard();
+  const holds = walk.units.flatMap(({ id }) =>
+    holdsOfRow(yard.data?.find((row) => row.unit.id === id)),
+  );
   const marked = useMemo(
     () =>
       new Set([
@@ -164,6 +170,7 @@ function Planned({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
         {rigTitle(rig)}
       </Txt>
       <Txt tone="quiet">{`Seen from above, front ${wide ? 'left' : 'up'} · ${confirmed} of ${all.length} parts confirmed`}</Txt>
+      <HoldsNotice holds={holds} />
       {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
         <Segments label="Circuit" options={CIRCUITS} value={circuit} onChange={setCircuit} />

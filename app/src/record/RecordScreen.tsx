@@ -16,6 +16,7 @@ import {
 import { evidenceOfRun } from '@keen-bleed/core/diagnosis';
 import { useMemo } from 'react';
 import { View } from 'react-native';
+import { useMe } from '../account/session';
 import { sayDay, sayTime } from '../data/when';
 import { Ladder } from '../ladder/Ladder';
 import { usePrefs } from '../prefs/prefs';
@@ -28,6 +29,7 @@ import { OutboxSign } from '../ui/OutboxSign';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
+import { KeptInJobs } from '../job/KeptInJobs';
 import { SuspectsBrief } from '../suspects/SuspectsBrief';
 import { BeingMade } from './BeingMade';
 import { ClockAsk } from './ClockAsk';
@@ -73,6 +75,7 @@ export function RecordScreen({
   onTakeOver = null,
   startedAtMs,
 }: RecordScreenProps) {
+  const me = useMe();
   const wide = useWide();
   const { unit: sayIn } = usePrefs();
   const { unit, towed, ruleSet } = header.made;
@@ -110,6 +113,9 @@ export function RecordScreen({
             <>
               <VerdictSign verdict={outcome.verdict} as="heading" />
               <Txt as="bodyBold">{outcome.headline}</Txt>
+              {state.closed ? (
+                <KeptInJobs header={header} outcome={outcome} mayKeep={me.role !== 'viewer'} />
+              ) : null}
               {outcome.verdict === 'pass' ? null : (
                 <SuspectsBrief units={unitsRun} evidence={evidence} />
               )}

@@ -9,10 +9,11 @@ import { LinkTo } from '../ui/LinkTo';
 import { OutboxSign } from '../ui/OutboxSign';
 import { Txt } from '../ui/Txt';
 
-/** Five places at most fit a bar; Jobs comes between Work and Bay as soon as there are any. */
+/** Five places fit a bar. */
 const places = [
   { to: '/', title: 'Yard', under: ['/unit', '/couple'] },
   { to: '/work', title: 'Work', under: ['/work', '/run', '/visit', '/trace', '/unsent'] },
+  { to: '/jobs', title: 'Jobs', under: ['/jobs', '/job', '/lessons'] },
   { to: '/bay', title: 'Bay', under: ['/bay'] },
   { to: '/shop', title: 'Shop', under: ['/shop', '/rules', '/words'] },
 ] as const;

@@ -18,6 +18,7 @@ import { startRun } from '../store/startRun';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
+import { OwedFirst } from './OwedFirst';
 import { AboutFields, aboutFact, noAbout } from './AboutFields';
 import { Choice } from '../ui/Choice';
 import { Notice } from '../ui/Notice';
@@ -115,6 +116,11 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
   return (
     <Screen title="Start a run" lead={rigTitle(under)}>
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
+      <OwedFirst
+        rig={under}
+        rigId={rig && !alone && whole ? rig.id : null}
+        onTrouble={setTrouble}
+      />
       {others.map((row) => (
         <Notice
           key={row.unit.id}

@@ -19,12 +19,22 @@ interface SuspectListProps {
   onName: ((suspect: SuspectShown) => void) | null;
   /** Shows where it sits. */
   onShow: ((suspect: SuspectShown) => void) | null;
+  /** Starts a job for it; null for whoever may not write, and where there is nothing real to mend. */
+  onJob?: ((suspect: SuspectShown) => void) | null;
   chosen: string | null;
   onChoose: (id: string | null) => void;
 }
 
 /** Ranked causes, each with what speaks for it and against it. */
-export function SuspectList({ told, before, onName, onShow, chosen, onChoose }: SuspectListProps) {
+export function SuspectList({
+  told,
+  before,
+  onName,
+  onShow,
+  onJob = null,
+  chosen,
+  onChoose,
+}: SuspectListProps) {
   const palette = usePalette();
   const { suspects, sound, reader, unlisted, two } = told;
   const first = suspects[0]?.chance ?? 0;
@@ -74,6 +84,7 @@ export function SuspectList({ told, before, onName, onShow, chosen, onChoose }: 
               onToggle={() => onChoose(chosen === first!.id ? null : first!.id)}
               onName={onName}
               onShow={onShow}
+              onJob={onJob}
             />
           );
         })}
@@ -112,9 +123,10 @@ interface SuspectRowProps {
   onToggle: () => void;
   onName: SuspectListProps['onName'];
   onShow: SuspectListProps['onShow'];
+  onJob: ((suspect: SuspectShown) => void) | null;
 }
 
-function SuspectRow({ suspect, was, isOpen, onToggle, onName, onShow }: SuspectRowProps) {
+function SuspectRow({ suspect, was, isOpen, onToggle, onName, onShow, onJob }: SuspectRowProps) {
   const palette = usePalette();
   const { faults, chance, howBad, why, notYet } = suspect;
   const [first] = faults;
@@ -181,6 +193,13 @@ function SuspectRow({ suspect, was, isOpen, onToggle, onName, onShow }: SuspectR
                   title="Where it sits"
                   label={`Where it sits: ${first!.part}`}
                   onPress={() => onShow(suspect)}
+                />
+              ) : null}
+              {onJob ? (
+                <Button
+                  title="Start a job"
+                  label={`Start a job for ${titles[0]}`}
+                  onPress={() => onJob(suspect)}
                 />
               ) : null}
               {onName ? (

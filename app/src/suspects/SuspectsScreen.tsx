@@ -16,6 +16,8 @@ import { PlanBeside } from '../plan/PlanBeside';
 import { sayAnswer } from '../plan/sayAnswer';
 import { useRigOf } from '../plan/useRigOf';
 import { usePrefs } from '../prefs/prefs';
+import { jobOfSuspect } from '../store/newJob';
+import { startJob } from '../store/startJob';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
@@ -110,6 +112,20 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
       photos,
     );
   };
+  const [jobTrouble, setJobTrouble] = useState<string | null>(null);
+  const openJob = async (suspect: SuspectShown) => {
+    const [front, ...towed] = units;
+    const open = walk.units.flatMap(({ id }) =>
+      failuresOf(yard.data?.find((row) => row.unit.id === id)),
+    );
+    const once = [...new Map(open.map((each) => [`${each.runId} ${each.key}`, each])).values()];
+    try {
+      const job = jobOfSuspect(suspect, [front!, ...towed], rigId, once);
+      router.push(`/job/${await startJob(me, job)}`);
+    } catch {
+      setJobTrouble('This device cannot keep a job. Free some space on it, then try again.');
+    }
+  };
   const name = ({ faults: [first] }: SuspectShown) => {
     if (!first) return;
     void walk.say({
@@ -171,7 +187,9 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
         run={run}
         onComplain={mayWrite ? () => setComplaining(true) : null}
       />
-      {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
+      {(walk.trouble ?? jobTrouble) ? (
+        <Notice manner="trouble" title={walk.trouble ?? jobTrouble ?? ''} />
+      ) : null}
       {failed ? (
         <Notice
           manner="trouble"
@@ -192,6 +210,7 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
           chosen={chosen}
           onChoose={setChosen}
           onName={mayWrite ? name : null}
+          onJob={mayWrite ? (suspect) => void openJob(suspect) : null}
           onShow={wide ? null : () => router.push(`/unit/${rig.unit.id}/air`)}
         />
       ) : failed ? null : (

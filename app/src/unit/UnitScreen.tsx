@@ -36,6 +36,9 @@ import { OpenFailures } from '../failures/OpenFailures';
 import { failuresOf } from '../failures/failuresOf';
 import { sayDrift } from './sayDrift';
 import { trendsOf } from './trendsOf';
+import { holdsOfRow, jobsOf } from '../data/standingOf';
+import { HoldsNotice } from '../ui/HoldsNotice';
+import { UnitJobs } from './UnitJobs';
 import { OpenVisits, UnitVisits } from './UnitVisits';
 
 /** Further back than this the date says enough, ms. */
@@ -79,13 +82,15 @@ export function UnitScreen() {
   const isRetired = found.retiredAtMs !== null;
   // An interval starts at a pass or a fail; what was not finished or could not be told starts none.
   const tested = runs.data?.find(
-    (run) => run.closedAtMs !== null && (run.verdict === 'pass' || run.verdict === 'fail'),
+    (run) =>
+      run.closedAtMs !== null && !run.retest && (run.verdict === 'pass' || run.verdict === 'fail'),
   );
   const due = nextDue(tested?.closedAtMs ?? null, found.testEveryDays, nowMs);
   const last = runs.data?.find((run) => run.closedAtMs !== null);
 
   // What failed in any run and was not proven right since counts, not the last run alone.
-  const hasFailed = failuresOf(yard.data?.find((row) => row.unit.id === id)).length > 0;
+  const row = yard.data?.find((each) => each.unit.id === id);
+  const hasFailed = failuresOf(row).length > 0;
 
   const retire = async () => {
     try {
@@ -113,6 +118,7 @@ export function UnitScreen() {
       lead={`${found.kind}, built ${found.buildYear} · ${isRetired ? 'retired' : !runs.data ? '…' : hasFailed ? 'retest owed' : sayDue(due)}`}
     >
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
+      <HoldsNotice holds={holdsOfRow(row)} />
       <View
         style={{
           flexDirection: 'row',
@@ -150,6 +156,7 @@ export function UnitScreen() {
         ) : null}
       </View>
       <OpenFailures unit={found} />
+      <UnitJobs jobs={jobsOf(row)} />
       <OpenVisits unitId={id} />
       <View
         style={{
@@ -315,6 +322,7 @@ function RunList({
               </View>
               <Txt as="small" tone="quiet">
                 {[
+                  run.retest ? 'Retest' : null,
                   run.rigTitle.includes(' + ') ? run.rigTitle : null,
                   run.decisive ? sayFigureLine(run.decisive, unit) : run.headline,
                   run.by,

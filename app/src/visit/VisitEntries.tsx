@@ -50,10 +50,12 @@ interface VisitEntriesProps {
   /** Null where nothing can be put right any more. */
   onCorrect: ((entry: Extract<Entry, { kind: 'note' | 'seen' }>) => void) | null;
   onTakeBack: (factId: string) => void;
+  /** Makes a job of what was found; null for whoever may not write. */
+  onJob?: ((entry: Entry) => void) | null;
 }
 
 /** What was noted and seen, the newest first. */
-export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps) {
+export function VisitEntries({ visit, onCorrect, onTakeBack, onJob = null }: VisitEntriesProps) {
   const me = useMe();
   const { state, facts, header, writers, lane } = visit;
   const answers = clockAnswers(facts);
@@ -97,6 +99,16 @@ export function VisitEntries({ visit, onCorrect, onTakeBack }: VisitEntriesProps
               <Txt as="small" tone="quiet">
                 {`${isMine ? me.name : (writers[entry.lane] ?? 'somebody')}, ${sayMinute(correctedMs(entry, answers.get(entry.lane)))}`}
               </Txt>
+              {onJob &&
+              (entry.kind === 'check' || (entry.kind === 'seen' && entry.standing !== 'good')) ? (
+                <Button
+                  title="Make a job of it"
+                  label={`Make a job of it: ${entryWords(entry)}`}
+                  manner="quiet"
+                  onPress={() => onJob(entry)}
+                  style={{ alignSelf: 'flex-start', marginLeft: -space.near }}
+                />
+              ) : null}
               {isMine && onCorrect ? (
                 <View style={{ flexDirection: 'row', gap: space.near, marginLeft: -space.near }}>
                   {entry.kind !== 'note' && entry.kind !== 'seen' ? null : (

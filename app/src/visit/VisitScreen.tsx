@@ -1,5 +1,13 @@
 import type { LogRecord, SeenFact, Unit, VisitNoteFact } from '@keen-bleed/contract';
-import { rigTitle, unitTitle, visitKind, type VisitState } from '@keen-bleed/core';
+import {
+  partOfEntry,
+  rigTitle,
+  sayEntry,
+  unitTitle,
+  visitKind,
+  type VisitEntry,
+  type VisitState,
+} from '@keen-bleed/core';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useCallback, useEffect, useState } from 'react';
 import { View } from 'react-native';
@@ -9,6 +17,8 @@ import { useLogRecord } from '../data/useRecords';
 import { sayDay, sayMinute } from '../data/when';
 import { keepPhotos } from '../photos/keepPhotos';
 import { takeIn } from '../store/logs';
+import { jobOfEntry } from '../store/newJob';
+import { startJob } from '../store/startJob';
 import { useLog, type LiveLog } from '../store/useLog';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
@@ -21,7 +31,7 @@ import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { VisitComposer } from './VisitComposer';
-import { VisitEntries, VisitParts } from './VisitEntries';
+import { partWords, VisitEntries, VisitParts } from './VisitEntries';
 
 export type LiveVisit = LiveLog<'visit', VisitState>;
 
@@ -86,6 +96,17 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
     setTrouble(problem);
     return problem === null;
   };
+  const openJob = async (entry: VisitEntry) => {
+    const at = partOfEntry(entry);
+    const text = [at ? partWords(at, units) : null, sayEntry(entry)].filter(Boolean).join(': ');
+    const of = { id: entry.id, text, unitId: at?.unitId ?? front.id };
+    try {
+      const job = jobOfEntry(of, header.id, [front, ...towed], header.subject.rigId);
+      router.push(`/job/${await startJob(me, job)}`);
+    } catch {
+      setTrouble('This device cannot keep a job. Free some space on it, then try again.');
+    }
+  };
   const lead = [
     `${sayDay(header.startedAtMs)}, ${sayMinute(header.startedAtMs)}`,
     visit.personId === me.personId ? 'opened by you' : openedBy ? `opened by ${openedBy}` : null,
@@ -138,6 +159,7 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
             visit={visit}
             onCorrect={mayWrite && isOpen ? setCorrecting : null}
             onTakeBack={(target) => void tell({ kind: 'retract', target })}
+            onJob={mayWrite ? (entry) => void openJob(entry) : null}
           />
           <VisitParts visit={visit} />
           <LinkOut title="Report as PDF" href={`/api/visits/${header.id}/report.pdf`} />

@@ -1,6 +1,7 @@
 import type { Rig, YardRow } from '@keen-bleed/contract';
 import { nextDue, sayFailure, sayFigureLine, unitTitle, type Due } from '@keen-bleed/core';
 import { failuresOf } from '../failures/failuresOf';
+import { holdsOfRow, jobsOf } from '../data/standingOf';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
@@ -31,7 +32,13 @@ interface Listed {
 /** Failing units first, then what is due soonest. */
 function inOrder(rows: readonly YardRow[], nowMs: number): Listed[] {
   const rank = ({ row, due }: Listed) =>
-    failuresOf(row).length > 0 ? 0 : due.standing === 'later' ? 2 : 1;
+    holdsOfRow(row).length > 0
+      ? -1
+      : failuresOf(row).length > 0
+        ? 0
+        : due.standing === 'later'
+          ? 2
+          : 1;
   return rows
     .map((row) => ({
       row,
@@ -66,9 +73,10 @@ export function YardScreen() {
       ),
     [data, nowMs, retired],
   );
+  const held = listed.filter(({ row }) => holdsOfRow(row).length > 0).length;
   const failing = listed.filter(({ row }) => failuresOf(row).length > 0).length;
   const due = listed.filter((each) => each.due.standing !== 'later').length;
-  const sentence = `${count(failing, 'has failed', 'have failed')}, ${count(due, 'due or overdue', 'due or overdue')}`;
+  const sentence = `${held > 0 ? `${count(held, 'out of service', 'out of service')}, ` : ''}${count(failing, 'has failed', 'have failed')}, ${count(due, 'due or overdue', 'due or overdue')}`;
   const anyRetired = data?.some((row) => row.unit.retiredAtMs !== null) ?? false;
   return (
     <Screen
@@ -205,29 +213,37 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
   const { unit, last, open } = row;
   const failures = failuresOf(row);
   const failing = failures.length > 0;
+  const holds = holdsOfRow(row);
+  const isHeld = holds.length > 0;
+  const [job] = jobsOf(row);
   const [failure] = failures;
   const more = failures.length > 1 ? `, and ${failures.length - 1} more` : '';
   const what = !last
     ? 'No run yet'
     : failure
       ? `${sayFailure(failure, sayIn)}${more}`
-      : last.decisive && last.verdict !== 'incomplete'
-        ? sayFigureLine(last.decisive, sayIn)
-        : last.headline;
+      : isHeld
+        ? (holds[0] ?? '')
+        : last.decisive && last.verdict !== 'incomplete'
+          ? sayFigureLine(last.decisive, sayIn)
+          : last.headline;
   const tested = last ? sayAgo(last.closedAtMs, nowMs) : 'never';
   const next =
     unit.retiredAtMs !== null
       ? 'retired'
-      : failing
-        ? 'retest owed'
-        : last
-          ? sayDue(due)
-          : 'first test';
-  const nextBold = unit.retiredAtMs === null && (failing || due.standing !== 'later');
+      : isHeld
+        ? 'out of service'
+        : failing
+          ? 'retest owed'
+          : last
+            ? sayDue(due)
+            : 'first test';
+  const nextBold = unit.retiredAtMs === null && (isHeld || failing || due.standing !== 'later');
+  const jobWords = job ? `Job at ${job.station}: ${job.line}` : null;
   const openWords = open ? `Run open since ${sayAgo(open.startedAtMs, nowMs)}, ${open.by}` : null;
   return (
     <View role="listitem">
-      <Rule heavy={failing} />
+      <Rule heavy={isHeld} />
       <LinkTo to={`/unit/${unit.id}`} style={{ paddingVertical: space.step }}>
         {wide ? (
           <View
@@ -247,6 +263,11 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
             </View>
             <View style={{ flex: 1 }}>
               <Txt>{what}</Txt>
+              {jobWords ? (
+                <Txt as="small" tone="quiet">
+                  {jobWords}
+                </Txt>
+              ) : null}
               {openWords ? <Txt as="smallBold">{openWords}</Txt> : null}
             </View>
             <Txt tone="quiet" style={{ width: columns.tested }}>
@@ -292,6 +313,11 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
                   {next}
                 </Txt>
               </Txt>
+              {jobWords ? (
+                <Txt as="small" tone="quiet">
+                  {jobWords}
+                </Txt>
+              ) : null}
               {openWords ? <Txt as="smallBold">{openWords}</Txt> : null}
             </View>
             <Spark values={row.leakTrendPsiPerMin} floor={LEAK_SPARK_FLOOR} />

@@ -10,6 +10,7 @@ export type {
   RunEvidence,
   UsualFigures,
 } from './evidence';
+export { expectedFigures } from './expected';
 export { JointWeigher, NEEDLE_SD_PSI } from './likelihood';
 export {
   evidenceOfFound,

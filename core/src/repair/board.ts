@@ -21,6 +21,8 @@ export interface JobBoard {
   owner: string | null;
   wantedBy: string | null;
   waitingFor: string | null;
+  /** Keys of the failures it is to close. */
+  covers: string[];
   asked: boolean;
   released: boolean;
   /** What the part has to match, and what of it nobody knows yet; only while one is wanted. */
@@ -81,6 +83,7 @@ export function boardOf(header: JobHeader, state: JobState): JobBoard {
     owner: state.owner?.name ?? null,
     wantedBy: state.wantedBy,
     waitingFor: state.waiting?.text ?? null,
+    covers: made.failures.map(({ key }) => key),
     asked: state.asked !== null,
     released: state.released !== null,
     wants:

@@ -36,11 +36,12 @@ export function standingOf(
     .map(({ title }) => `Out of service: ${title}`);
   return {
     holds: [...new Set([...ofFailures, ...ofJobs])],
-    jobs: own.map(({ id, board: { line, station, owed } }) => ({
+    jobs: own.map(({ id, board: { line, station, owed, covers } }) => ({
       id,
       line,
       station,
       owed: owed.map(({ id: owedId }) => owedId),
+      covers,
     })),
   };
 }
