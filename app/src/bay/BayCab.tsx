@@ -27,6 +27,7 @@ import { useBayClock } from './useBayClock';
 import { cabControls, timeControl } from './cabControls';
 import { NeedleLadder } from './NeedleLadder';
 import { useAirSound } from './useAirSound';
+import { useBayJob } from './useBayJob';
 import { usePracticeLog, type PracticeLog } from './usePracticeLog';
 import { runHeaderOf } from '../store/startRun';
 import type { LiveRun } from '../store/useRun';
@@ -160,6 +161,7 @@ function Around({ bay, setup, log, run, onLeave }: AroundProps) {
       if (answer) log.add(which, answer);
     });
   };
+  const job = useBayJob(setup, bay, log);
   const [first] = cabControls(bay, setup.rig.unit.gauge.unit);
   const { frame } = bay;
   const tee = (at: Teed) =>
@@ -186,7 +188,8 @@ function Around({ bay, setup, log, run, onLeave }: AroundProps) {
     devices: 0,
     high: 0,
   });
-  const doing = `${teed.map(({ node }) => node).join(' ')} ${log.done.length} ${said.map(({ id }) => id).join(' ')}`;
+  const jobDoes = `${job.state?.station ?? ''} ${job.state?.told.length ?? 0}`;
+  const doing = `${jobDoes} ${teed.map(({ node }) => node).join(' ')} ${log.done.length} ${said.map(({ id }) => id).join(' ')}`;
   const ending =
     setup.hidden === null ? null : (
       <BayEnding bay={bay} said={said} onUnsay={say} onEnd={log.end} onLeave={onLeave} />
@@ -227,7 +230,14 @@ function Around({ bay, setup, log, run, onLeave }: AroundProps) {
             ) : null}
             <Done log={log} />
             {setup.hidden === null ? null : (
-              <BaySuspects setup={setup} rig={bay.rig} log={log} run={run} onCheck={check} />
+              <BaySuspects
+                setup={setup}
+                rig={bay.rig}
+                log={log}
+                run={run}
+                job={job}
+                onCheck={check}
+              />
             )}
             {ending}
           </View>

@@ -14,6 +14,8 @@ import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Txt } from '../ui/Txt';
 import type { BayRig, BaySetup } from './bayProtocol';
+import { BayJobPane } from './BayJobPane';
+import type { BayJob } from './useBayJob';
 import type { PracticeLog } from './usePracticeLog';
 
 interface BaySuspectsProps {
@@ -21,11 +23,12 @@ interface BaySuspectsProps {
   rig: BayRig;
   log: PracticeLog;
   run: LiveRun | null;
+  job: BayJob;
   onCheck: (check: Check) => void;
 }
 
 /** Suspects for what was found on a rig in the Bay: the same weighing as on a real one, asked for when it is wanted. */
-export function BaySuspects({ setup, rig, log, run, onCheck }: BaySuspectsProps) {
+export function BaySuspects({ setup, rig, log, run, job, onCheck }: BaySuspectsProps) {
   const { unit: sayIn } = usePrefs();
   const [asking, setAsking] = useState(false);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -39,11 +42,15 @@ export function BaySuspects({ setup, rig, log, run, onCheck }: BaySuspectsProps)
       const outcome = outcomeOf(run.state, { unit, towed, ruleSet, sayIn: unit.gauge.unit });
       found.push(...evidenceOfRun({ outcome, gauge: run.state.gauge, atMs: 1 }));
     }
-    for (const { checkId, answer } of log.done) {
-      found.push({ kind: 'answer', atMs: 1, checkId, answer });
+    // The newest stands first; a repair counts for what came after it.
+    log.done.forEach(({ checkId, answer }, n) => {
+      found.push({ kind: 'answer', atMs: 10 * (log.done.length - n), checkId, answer });
+    });
+    for (const { unit, part, after } of job.repairs) {
+      found.push({ kind: 'repair', atMs: 10 * after + 5, unit, part });
     }
     return found;
-  }, [log.done, rig.driverSays, run]);
+  }, [job.repairs, log.done, rig.driverSays, run]);
   const asked: Asked | null = asking
     ? {
         rig: setup.rig,
@@ -70,6 +77,8 @@ export function BaySuspects({ setup, rig, log, run, onCheck }: BaySuspectsProps)
       </View>
     );
   }
+  // While a part is being fitted and tested, that is what is shown.
+  if (job.state && job.state.station !== 'found') return <BayJobPane job={job} setup={setup} />;
   const next = told?.next ?? null;
   const check = next?.next === 'check' ? rig.checks.find(({ id }) => id === next.checkId) : null;
   return (
@@ -89,6 +98,12 @@ export function BaySuspects({ setup, rig, log, run, onCheck }: BaySuspectsProps)
           chosen={chosen}
           onChoose={setChosen}
           onName={null}
+          onJob={(suspect) =>
+            job.open(
+              suspect,
+              log.done[0] ? `${log.done[0].title}: ${log.done[0].said}` : 'the run by the book',
+            )
+          }
           onShow={null}
         />
       ) : (

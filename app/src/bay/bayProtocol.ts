@@ -112,7 +112,7 @@ export interface BayEnd {
   rigMinutes: number;
   /** The check that would have told each hidden fault soonest. */
   best: readonly { title: string; state: string; minutes: number }[];
-  /** Parts that would have been changed without need. */
+  /** Parts that were changed, or would have been, without need. */
   wrongParts: number;
   /** What the time in the Bay would have worn. */
   wear: Wear;
@@ -127,8 +127,12 @@ export interface BayWorker {
   /** Opens a rig; `onFrame` may give a promise that is kept once the moment is drawn. */
   open: (setup: BaySetup, onFrame: (frame: BayFrame) => unknown) => BayRig;
   move: (move: BayMove) => void;
-  /** Does a check of the catalogue: at once where it only listens, wets or reads, otherwise with the rig brought into its state. */
-  check: (id: string) => CheckAnswer | null;
+  /** Does a check of the catalogue: at once where it only listens, wets or reads, otherwise, or where that is asked for, with the rig brought into its state. */
+  check: (id: string, isBrought?: boolean) => CheckAnswer | null;
+  /** Fits a sound part in place of one: the tanks are emptied for it, and whatever was wrong with it is gone. */
+  mend: (unit: number, partId: string) => void;
+  /** What a sound rig of this description gives in some checks. */
+  sound: (ids: readonly string[]) => Record<string, CheckAnswer>;
   end: (guesses: readonly string[]) => BayEnd;
   close: () => void;
   /** Takes in what another worker has worked out of rigs plumbed alike, and tells what this one knows. */

@@ -1,6 +1,7 @@
 import type { RigUnderTest } from '@keen-bleed/core';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { makeDrawing } from '../air/drawing';
+import { PERFECT_SENSES } from '@keen-bleed/core/checks';
 import type { BayFrame, BaySetup } from './bayProtocol';
 import { makeBay } from './bayWorker';
 
@@ -230,5 +231,34 @@ describe('the Bay', () => {
     nowMs = 3_600_000;
     bay.tick();
     expect(timeS).toBeLessThanOrEqual(0.25);
+  });
+
+  it('is mended by a new part where that was at fault, and not by another', () => {
+    const { bay, opened } = bayAt(setup({ hidden: 1, seed: 42 }));
+    const was = opened.faults.find(({ title, part }) => {
+      const [only] = bay.end([]).was;
+      return title === only?.title && part === only.part;
+    })!;
+    // Any part that is another one: it is changed for nothing, and the fault is still there.
+    const other = opened.faults.find(({ partId }) => partId !== was.partId)!;
+    bay.mend(other.unit, other.partId);
+    expect(bay.end([])).toMatchObject({ right: false, wrongParts: 1 });
+    bay.mend(was.unit, was.partId);
+    // What was wrong is told still; nothing of it is left to be named.
+    expect(bay.end([])).toMatchObject({ right: true, wrongParts: 1 });
+    expect(bay.end([]).was).toHaveLength(1);
+  });
+
+  it('proves a mended leak by soap with the rig brought into its state, beside what a sound rig gives', () => {
+    const never = { ...setup({ hidden: null }), senses: PERFECT_SENSES };
+    const { bay, pass } = bayAt(never);
+    pass(1);
+    const id = '0/wet/primary tank';
+    bay.move({ kind: 'fault', id: 'leak: primary tank', howBad: 'bad' });
+    const sound = bay.sound([id])[id];
+    expect(bay.check(id, true)).not.toEqual(sound);
+    bay.mend(0, 'primary-tank');
+    // Nothing blows from an empty tank: it is charged first.
+    expect(bay.check(id, true)).toEqual(sound);
   });
 });

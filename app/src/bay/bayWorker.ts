@@ -17,8 +17,10 @@ import {
   faultsOf,
   knownPatterns,
   learnPatterns,
+  partOf,
   scfmOf,
   Twin,
+  type DrawnRig,
   type Fault,
 } from '@keen-bleed/core/twin';
 import { bayDials, followPlaces, FOUND_PSI, seenNeedles, type Dial } from './bayDials';
@@ -33,14 +35,22 @@ const LONGEST_FRAME_S = 0.25;
 const NO_WEAR = { engineS: 0, loadedS: 0, loadedTurns: 0, purges: 0, applications: 0 };
 const SEVERITY: Readonly<Record<HowBad, number>> = { slight: 0.4, plain: 0.65, bad: 0.9 };
 
+/** A fault that the rig has, and how bad it is. */
+interface Hidden {
+  fault: Fault;
+  severity: number;
+}
+
 /** Hides as many faults as asked in the rig, and says which. */
-function hideFaults(twin: Twin, setup: BaySetup, random: () => number): Fault[] {
+function hideFaults(twin: Twin, setup: BaySetup, random: () => number): Hidden[] {
   const pool = faultsOf(setup.rig, setup.outsideC);
-  const hidden: Fault[] = [];
+  const hidden: Hidden[] = [];
   for (let n = 0; n < (setup.hidden ?? 0) && pool.length > 0; n += 1) {
-    hidden.push(...pool.splice(Math.floor(random() * pool.length), 1));
+    const [fault] = pool.splice(Math.floor(random() * pool.length), 1);
+    if (fault) hidden.push({ fault, severity: 0 });
   }
-  twin.apply(hidden.flatMap((fault) => effectsOf(fault, 0.35 + 0.5 * random())));
+  for (const each of hidden) each.severity = 0.35 + 0.5 * random();
+  twin.apply(hidden.flatMap(({ fault, severity }) => effectsOf(fault, severity)));
   return hidden;
 }
 
@@ -60,7 +70,13 @@ function complaintOf(faults: readonly Fault[], random: () => number): BayRig['dr
 interface RigInBay {
   setup: BaySetup;
   twin: Twin;
-  faults: Fault[];
+  /** What is wrong with it now. */
+  has: Hidden[];
+  /** What was wrong with it, mended since or not. */
+  had: Fault[];
+  /** Parts that were changed, and whether anything was wrong with them. */
+  mended: { wasAtFault: boolean }[];
+  drawn: DrawnRig;
   dials: Dial[];
   cab: CabState;
   checks: readonly Check[];
@@ -68,7 +84,7 @@ interface RigInBay {
 
 /** One moment of the rig, as the cab and the seen-through drawing show it. */
 function frameOf(
-  { setup, twin, faults, dials, cab }: RigInBay,
+  { setup, twin, has, dials, cab }: RigInBay,
   speed: number,
 ): Omit<BayFrame, 'n' | 'samples'> {
   return {
@@ -80,7 +96,8 @@ function frameOf(
     ...cab,
     opened: [...cab.opened],
     speed,
-    faults: setup.hidden === null ? faults.map(({ part, title }) => `${part}: ${title}`) : [],
+    faults:
+      setup.hidden === null ? has.map(({ fault: { part, title } }) => `${part}: ${title}`) : [],
     warning: twin.isWarning,
     stopLamp: twin.isSomeHigh('stop-lamp switch'),
     purging: twin.hasPlace('dryer') && scfmOf(twin.flowKgPerS('purge valve')) > 0.5,
@@ -121,11 +138,11 @@ function leftAsFound(twin: Twin, { opened, coupling }: CabState): CabState {
 const PLAIN = 0.9;
 
 /** For each fault that was there, the quickest check of the catalogue that tells it from a sound rig. */
-function bestWay({ setup, faults, checks }: RigInBay): BayEnd['best'] {
-  if (faults.length === 0) return [];
+function bestWay({ setup, had, checks }: RigInBay): BayEnd['best'] {
+  if (had.length === 0) return [];
   const site = { outsideC: setup.outsideC };
   const sound = doAll(setup.rig, checks, [], site);
-  return faults.flatMap((fault) => {
+  return had.flatMap((fault) => {
     const answers = doAll(setup.rig, checks, [{ fault, severity: PLAIN }], site);
     const [best] = checks
       .filter(
@@ -171,11 +188,13 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
   };
 
   /** Sets a fault openly; one that is there already stays as it is. */
-  const setFault = ({ setup, twin, faults }: RigInBay, id: string, howBad: HowBad) => {
+  const setFault = ({ setup, twin, has, had }: RigInBay, id: string, howBad: HowBad) => {
     const fault = faultsOf(setup.rig, setup.outsideC).find((each) => each.id === id);
-    if (!fault || faults.some((each) => each.id === id)) return;
-    faults.push(fault);
-    twin.apply(effectsOf(fault, SEVERITY[howBad]));
+    if (!fault || has.some((each) => each.fault.id === id)) return;
+    const severity = SEVERITY[howBad];
+    has.push({ fault, severity });
+    had.push(fault);
+    twin.apply(effectsOf(fault, severity));
   };
 
   return {
@@ -193,13 +212,24 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       twin.apply(drawn.effects);
       const cab = parkedCab(twin);
       const random = drawsOf(setup.seed).even;
-      const faults = hideFaults(twin, setup, random);
+      const has = hideFaults(twin, setup, random);
+      const had = has.map(({ fault }) => fault);
       const described = describeBay(twin, rig, outsideC);
-      described.driverSays = setup.hidden === null ? null : complaintOf(faults, random);
+      described.driverSays = setup.hidden === null ? null : complaintOf(had, random);
       gaugePlace = described.gaugePlace;
       samples = [];
       const dials = bayDials(twin, rig, described.gaugePlace, drawn);
-      bay = { setup, twin, faults, dials, cab, checks: described.checks };
+      bay = {
+        setup,
+        twin,
+        has,
+        had,
+        mended: [],
+        drawn,
+        dials,
+        cab,
+        checks: described.checks,
+      };
       lastMs = nowMs();
       send();
       return described;
@@ -211,13 +241,13 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       else bay.cab = moveHand(bay.cab, bay.twin, move);
       send();
     },
-    check(id) {
+    check(id, isBrought = false) {
       const check = bay?.checks.find((each) => each.id === id);
       if (!bay || !check) return null;
       checks += 1;
-      const isAtOnce = AT_ONCE.has(check.doing.does);
+      const isAtOnce = !isBrought && AT_ONCE.has(check.doing.does);
       minutes += check.minutes + (isAtOnce ? 0 : check.state.minutes);
-      const ids = bay.faults.map((fault) => fault.id);
+      const ids = bay.has.map(({ fault }) => fault.id);
       const senses = bay.setup.senses ?? USUAL_SENSES;
       const answer = doCheck(bay.twin, check, { senses, chance, faults: ids }, isAtOnce);
       if (!isAtOnce) bay.cab = leftAsFound(bay.twin, bay.cab);
@@ -226,19 +256,47 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       return answer;
     },
     end(guesses): BayEnd {
-      const faults = bay?.faults ?? [];
+      const faults = bay?.had ?? [];
+      const left = bay?.has ?? [];
       const ids = new Set(faults.map(({ id }) => id));
+      const changed = (bay?.mended ?? []).filter(({ wasAtFault }) => !wasAtFault).length;
       const wrong = guesses.filter((id) => !ids.has(id)).length;
       return {
         was: faults.map(({ part, title }) => ({ part, title })),
-        right: wrong === 0 && faults.every(({ id }) => guesses.includes(id)),
+        right: wrong === 0 && left.every(({ fault }) => guesses.includes(fault.id)),
         checks,
         minutes,
         rigMinutes: (bay?.twin.timeS ?? 0) / 60,
         best: bay ? bestWay(bay) : [],
-        wrongParts: wrong,
+        wrongParts: wrong + changed,
         wear: bay?.twin.wear ?? NO_WEAR,
       };
+    },
+    mend(unit, partId) {
+      if (!bay) return;
+      const { setup, drawn, has, mended } = bay;
+      const [group] = partId.split('.');
+      const isOf = ({ fault }: Hidden): boolean => {
+        const at = partOf(fault, bay!.twin);
+        return at.unit === unit && (at.part === partId || at.part === group);
+      };
+      mended.push({ wasAtFault: has.some(isOf) });
+      const left = has.filter((each) => !isOf(each));
+      // The tanks are empty once a line was opened.
+      const { outsideC, heightM, load, rig } = setup;
+      const twin = new Twin(rig, { outsideC, heightM, load, tanksPsi: 0, shopAir: true });
+      twin.apply(drawn.effects);
+      twin.apply(left.flatMap(({ fault, severity }) => effectsOf(fault, severity)));
+      const dials = bayDials(twin, rig, gaugePlace, drawn);
+      bay = { ...bay, twin, has: left, dials, cab: parkedCab(twin) };
+      lastMs = nowMs();
+      send();
+    },
+    sound(ids) {
+      if (!bay) return {};
+      const { setup, checks } = bay;
+      const asked = checks.filter(({ id }) => ids.includes(id));
+      return Object.fromEntries(doAll(setup.rig, asked, [], { outsideC: setup.outsideC }));
     },
     learn: learnPatterns,
     known: knownPatterns,

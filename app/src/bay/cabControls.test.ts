@@ -29,6 +29,8 @@ function inBay(rig: RigUnderTest) {
       worker.move(move);
     },
     check: () => Promise.resolve(null),
+    mend: () => Promise.resolve(),
+    sound: () => Promise.resolve({}),
     end: () => Promise.reject(new Error('not here')),
   });
   return { bay, sent };

@@ -16,7 +16,9 @@ export interface Bay {
   startedAtMs: number;
   log: readonly GaugeSample[];
   move: (move: BayMove) => void;
-  check: (id: string) => Promise<CheckAnswer | null>;
+  check: (id: string, isBrought?: boolean) => Promise<CheckAnswer | null>;
+  mend: (unit: number, partId: string) => Promise<void>;
+  sound: (ids: readonly string[]) => Promise<Record<string, CheckAnswer>>;
   end: (guesses: readonly string[]) => ReturnType<Comlink.Remote<BayWorker>['end']>;
 }
 
@@ -91,7 +93,9 @@ export function useBay(setup: BaySetup | null): { bay: Bay | null; trouble: stri
       startedAtMs,
       log,
       move,
-      check: (id) => ask().check(id),
+      check: (id, isBrought) => ask().check(id, isBrought),
+      mend: (unit, partId) => ask().mend(unit, partId),
+      sound: (ids) => ask().sound(ids),
       end: (guesses) => ask().end(guesses),
     },
     trouble,

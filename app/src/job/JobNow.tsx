@@ -162,7 +162,6 @@ export function JobNow({ job, rig, tell, nowMs }: JobNowProps) {
                 <Button
                   title="It is something else"
                   size="glove"
-                  manner="quiet"
                   onPress={() => setSheet({ sheet: 'prove', begins: null, replaces: true })}
                 />
               ) : null}

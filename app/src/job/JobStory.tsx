@@ -1,7 +1,7 @@
 import { clockAnswers, correctedMs, sayJobFact } from '@keen-bleed/core';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { sayMinute } from '../data/when';
+import { sayDay, sayMinute } from '../data/when';
 import { PhotoStrip } from '../photos/PhotoStrip';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
@@ -50,7 +50,7 @@ export function JobStory({ job, onTakeBack }: JobStoryProps) {
                 {text === '' ? null : <Txt>{text}</Txt>}
                 <PhotoStrip ids={photos} of={title} />
                 <Txt as="small" tone="quiet">
-                  {`${isMine ? me.name : (writers[fact.lane] ?? 'somebody')}, ${sayMinute(correctedMs(fact, answers.get(fact.lane)))}`}
+                  {`${isMine ? me.name : (writers[fact.lane] ?? 'somebody')}, ${sayDay(correctedMs(fact, answers.get(fact.lane)))}, ${sayMinute(correctedMs(fact, answers.get(fact.lane)))}`}
                 </Txt>
                 {mayTakeBack && onTakeBack ? (
                   <Button

@@ -1,6 +1,7 @@
 import type { Outcome, RunHeader, YardRow } from '@keen-bleed/contract';
 import {
   retestOutcome,
+  rigTitle,
   unitsOf,
   type JobState,
   type Owed,
@@ -124,7 +125,10 @@ function KeptIn({ jobId, header, outcome, mayKeep, atOnce }: KeptInProps) {
   );
 }
 
-interface Proven { owed: Owed; came: RetestOutcome }
+interface Proven {
+  owed: Owed;
+  came: RetestOutcome;
+}
 
 /** Keeps retests in their job, each once, however often it is asked; gives what is wrong, or null. */
 function oneAtOnce() {
@@ -165,6 +169,7 @@ function provenBy(
   outcome: Outcome,
   runs: readonly {
     id: string;
+    rigTitle: string;
     startedAtMs: number;
     figures: readonly { id: string; value: number | null }[];
   }[],
@@ -173,7 +178,11 @@ function provenBy(
   const fittedMs = Math.max(0, ...state.fitted.map(({ atMs }) => atMs));
   if (header.startedAtMs < fittedMs) return [];
   const before = runs
-    .filter(({ id, startedAtMs }) => id !== header.id && startedAtMs < fittedMs)
+    // What a rig lost is no measure of its unit alone.
+    .filter(
+      ({ id, startedAtMs, rigTitle: of }) =>
+        id !== header.id && startedAtMs < fittedMs && of === rigTitle(header.made),
+    )
     .flatMap(({ figures }) => figures) as Parameters<typeof retestOutcome>[2];
   return state.owed.flatMap((owed) => {
     const came =

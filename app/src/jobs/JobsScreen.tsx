@@ -107,7 +107,7 @@ export function JobsScreen() {
             <Segments
               label="How old"
               options={[
-                { value: 'all', title: 'all' },
+                { value: 'all', title: 'any age' },
                 { value: 'week', title: 'over a week' },
                 { value: 'month', title: 'over a month' },
               ]}

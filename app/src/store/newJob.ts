@@ -11,7 +11,7 @@ export const covered = (failures: readonly OpenFailure[]): NewJob['failures'] =>
   failures.slice(0, 30).map((failure) => ({
     runId: failure.runId,
     key: failure.key,
-    title: cut(sayFailure(failure), MOST.title),
+    title: cut(failure.title, MOST.title),
     value: failure.figure?.value ?? null,
     critical: failure.critical ?? false,
   }));

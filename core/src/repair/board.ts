@@ -113,6 +113,7 @@ function unitsOf({ made }: JobHeader, { proven, fitted, measures }: JobState): s
 export function holdsOf(state: JobState): string[] {
   const { made } = state.header;
   const left = state.owed.filter(({ passed }) => !passed);
+  const critical = made.failures.flatMap(({ critical: is, title }) => (is ? [title] : []));
   const minutes = left.reduce((sum, each) => sum + each.minutes, 0);
   return [
     ...state.measures
@@ -122,12 +123,12 @@ export function holdsOf(state: JobState): string[] {
       ? ['Released, and then something came in that the release did not know']
       : []),
     ...(left.length > 0
-      ? [`Retest owed, ${minutes} min: ${left.map(({ title }) => title).join(', ')}`]
+      ? [`Retest owed, ${minutes} min: ${left.map(({ title }) => title).join('; ')}`]
       : state.fitted.length > 0 && state.station === 'release'
         ? ['Retest passed: waits for a lead to release it']
-        : made.failures
-            .filter(({ critical }) => critical)
-            .map(({ title }) => `Out of service: ${title}`)),
+        : critical.length > 0
+          ? [`Out of service: ${critical.join(', ')}`]
+          : []),
   ];
 }
 

@@ -1,11 +1,13 @@
-import type { RunHeader, Unit } from '@keen-bleed/contract';
+import type { RunHeader, Unit, UnitDraft } from '@keen-bleed/contract';
 import {
   CORE_VERSION,
   defaultRuleSetId,
+  fittedRecordOf,
   RUN_VERSION,
   ruleSetFor,
   ruleSets,
   runMade,
+  withPart,
 } from '@keen-bleed/core';
 import { hashPassword } from '../accounts/password';
 import type { Db } from '../db/database';
@@ -23,6 +25,8 @@ import {
 import { fillFailures } from '../failures/refreshFailures';
 import { storedLog } from '../log/storedLog';
 import { demoFleet, demoRigs } from './demoFleet';
+import { demoJobFacts } from './demoJobFacts';
+import { demoJobs } from './demoJobs';
 import { demoVisits } from './demoVisits';
 import { demoVisitFacts } from './demoVisitFacts';
 import { demoPeople, demoPassword, demoShopName } from './demoPeople';
@@ -150,9 +154,26 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
     keep(storedLog(shopId, (fact) => by(fact), header, made, receivedMs));
   }
 
+  const runs = logRows.filter(({ kind }) => kind === 'run');
+  const revisions = unitRows.map(({ id, draft }) => ({ unitId: id, revision: 1, draft }));
+  const mended = new Map(unitRows.map((row) => [row.id, row]));
+  for (const demo of demoJobs) {
+    const { header, made, people: by } = demoJobFacts(demo, { kept, staff, random, todayMs, runs });
+    const receivedMs = made.at(-1)?.atMs ?? header.startedAtMs;
+    keep(storedLog(shopId, (fact) => by(fact), header, made, receivedMs));
+    for (const fact of made) {
+      const row = mended.get(header.subject.unitId);
+      if (fact.kind !== 'fitted' || !row) continue;
+      row.draft = withPart(row.draft, fittedRecordOf(row.draft, fact, fact.atMs));
+      row.revision = (row.revision ?? 1) + 1;
+      revisions.push({ unitId: row.id, revision: row.revision, draft: row.draft });
+    }
+  }
+
   await insertAll(db, shopId, {
     people: staff,
     units: unitRows,
+    revisions,
     rigs: rigRows,
     rigUnits: rigUnitRows,
     logs: logRows,
@@ -160,14 +181,15 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
     facts: factRows,
   });
   await fillFailures(db);
-  const runs = logRows.filter((row) => row.kind === 'run').length;
-  return { units: unitRows.length, runs };
+  return { units: unitRows.length, runs: runs.length };
 }
 
 /** Rows of the demo world, by table. */
 interface DemoRows {
   people: (typeof people.$inferInsert)[];
   units: (typeof units.$inferInsert)[];
+  /** Every unit as it was, revision by revision. */
+  revisions: { unitId: string; revision: number; draft: UnitDraft }[];
   rigs: (typeof rigs.$inferInsert)[];
   rigUnits: (typeof rigUnits.$inferInsert)[];
   logs: (typeof logs.$inferInsert)[];
@@ -188,7 +210,9 @@ const insertAll = (db: Db, shopId: string, rows: DemoRows) =>
     await tx.insert(units).values(rows.units);
     await tx
       .insert(unitRevisions)
-      .values(rows.units.map(({ id, draft }) => ({ shopId, unitId: id, revision: 1, draft })));
+      .values(
+        rows.revisions.map(({ unitId, revision, draft }) => ({ shopId, unitId, revision, draft })),
+      );
     await tx.insert(rigs).values(rows.rigs);
     await tx.insert(rigUnits).values(rows.rigUnits);
     for (const some of inLots(rows.logs)) await tx.insert(logs).values(some);

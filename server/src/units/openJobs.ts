@@ -31,9 +31,8 @@ export function standingOf(
 ): Pick<YardRow, 'holds' | 'jobs'> {
   const own = jobs.filter(({ board }) => board.unitIds.includes(unitId));
   const ofJobs = own.flatMap(({ board }) => board.holds);
-  const ofFailures = failures
-    .filter(({ critical }) => critical)
-    .map(({ title }) => `Out of service: ${title}`);
+  const critical = failures.filter((failure) => failure.critical).map(({ title }) => title);
+  const ofFailures = critical.length > 0 ? [`Out of service: ${critical.join(', ')}`] : [];
   return {
     holds: [...new Set([...ofFailures, ...ofJobs])],
     jobs: own.map(({ id, board: { line, station, owed, covers } }) => ({
