@@ -4,6 +4,7 @@ import {
   checksOf,
   doAll,
   explainPart,
+  failsAt,
   type CheckAnswer,
   type Explained,
 } from '@keen-bleed/core/checks';
@@ -16,7 +17,7 @@ import {
   type PlanAir,
 } from '@keen-bleed/core/drawing';
 import { expectedFigures, pointsAt } from '@keen-bleed/core/diagnosis';
-import { airOf, faultsOf, partOf, Twin } from '@keen-bleed/core/twin';
+import { airOf, faultsOf, partOf, Twin, type Fault } from '@keen-bleed/core/twin';
 import { describeRig } from './describeRig';
 import type { DrawnRig } from './drawnRig';
 
@@ -83,10 +84,23 @@ export const makeDrawing = (): Drawing => ({
       ...faults.filter(({ id }) => faultIds.includes(id)),
       ...keys.flatMap((key) => pointsAt(key, faults, [])?.suspects ?? []),
     ];
-    return [...new Set(named)].map((fault) => {
+    const told = (fault: Fault): Likely => {
       const { unit, part: partId } = partOf(fault, twin);
       return { faultId: fault.id, unit, partId, part: fault.part, title: fault.title };
-    });
+    };
+    // What the failed step itself acts on comes after what the table names.
+    const acting = keys.flatMap((key) => failsAt(rig, key));
+    const all = [...new Set(named)].map(told);
+    const own = faults
+      .map(told)
+      .filter(({ unit, partId }) => acting.some((at) => at.unit === unit && at.part === partId));
+    const listed = [...new Map([...all, ...own].map((each) => [each.faultId, each])).values()];
+    // Each part once before any of them a second time: it is the part that is looked for first.
+    const seen = new Set<string>();
+    const isFirst = ({ unit, partId }: Likely) =>
+      !seen.has(`${unit} ${partId}`) && seen.add(`${unit} ${partId}`) !== undefined;
+    const first = listed.filter(isFirst);
+    return [...first, ...listed.filter((each) => !first.includes(each))];
   },
   expect: (rig, checkIds) => {
     const checks = checksOf(rig, []).filter(({ id }) => checkIds.includes(id));

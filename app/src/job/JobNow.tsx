@@ -57,7 +57,7 @@ interface JobNowProps {
 }
 
 /** Likely parts that are offered at once. */
-const OFFERED = 4;
+const OFFERED = 6;
 
 /** What a job asks for where it stands, and the ways on. */
 export function JobNow({ job, rig, tell, nowMs }: JobNowProps) {

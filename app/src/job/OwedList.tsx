@@ -13,9 +13,7 @@ import { VerdictShape } from '../ui/VerdictSign';
 const FORETOLD = {
   'static-hold': ['static-leak', 'psi/min'],
   'applied-hold': ['applied-leak', 'psi/min'],
-  'build-up': ['build-up-time', 's'],
   'cut-out': ['cut-out', 'psi'],
-  'cut-in': ['cut-in', 'psi'],
   warning: ['warning', 'psi'],
   'pop-out': ['pop-out-park', 'psi'],
 } as const;
@@ -37,7 +35,7 @@ export function OwedList({ owed, expected, onCheck, onAccept }: OwedListProps) {
     const value = figure ? expected?.figures[figure] : undefined;
     if (value === undefined || !unit) return null;
     const said = sayFigure(value, unit, sayIn);
-    return `should read ${said} ${unit === 's' ? 's' : unit.replace('psi', sayIn)}`;
+    return `should read ${said} ${unit.replace('psi', sayIn)}`;
   };
   return (
     <View role="list" aria-label="Retests owed">

@@ -6,10 +6,9 @@ import { played } from '../twin/routine/player';
 import { Twin } from '../twin/twin';
 import { runFigures, type NumberFigure } from './runFigures';
 
+/** Build-up hangs on how fast the engine turns, and cut-in on where the last stroke ended: neither is foretold. */
 const AS: Readonly<Partial<Record<NumberFigure, FigureId>>> = {
-  'build-up': 'build-up-time',
   'cut-out': 'cut-out',
-  'cut-in': 'cut-in',
   'static primary': 'static-leak',
   'applied primary': 'applied-leak',
   warning: 'warning',

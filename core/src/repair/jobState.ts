@@ -11,6 +11,7 @@ import type {
   WaitingFact,
 } from '@keen-bleed/contract';
 import { standing } from '../facts/standing';
+import { stepMakers } from '../procedure/stepMakers';
 import { stepOfFailure } from '../procedure/stepOfFailure';
 import { retestOfStep, retestsOf, type Retest } from './retests';
 import type { Station } from './words';
@@ -206,7 +207,8 @@ function owedBy(
     for (const stepId of MEASURE_STEPS[measure.measure])
       owe(retestOfStep(made.units, stepId), undone);
   }
-  return [...since.values()].map(({ retest, at }): Owed => {
+  const inTurn = [...since.values()].sort((a, b) => turnOf(a.retest) - turnOf(b.retest));
+  return inTurn.map(({ retest, at }): Owed => {
     const done =
       live.findLast(
         (fact, n): fact is RetestedFact =>
@@ -218,6 +220,10 @@ function owedBy(
     return { ...retest, done, passed };
   });
 }
+
+/** Steps stand as in a run, and checks after them. */
+const turnOf = ({ stepId }: Retest): number =>
+  stepId === null ? stepMakers.length : stepMakers.findIndex(({ id }) => id === stepId);
 
 /** What each temporary measure owes once it is undone: what it stood in for, and that nothing blows [trade]. */
 const MEASURE_STEPS: Readonly<Record<MeasureFact['measure'], readonly string[]>> = {

@@ -1,0 +1,192 @@
+import type { Page } from '@playwright/test';
+import { expectNoFindings } from './axe';
+import { expect, press, signIn, test, walkRun } from './ownServer';
+
+const openUnit = (page: Page, name: RegExp) =>
+  page.getByRole('list', { name: 'Units' }).getByRole('link', { name }).click();
+
+test(
+  'from an open failure to a proven release: four touches to the part, two to the retest, and a lead’s word',
+  { tag: '@both' },
+  async ({ page, server }) => {
+    await page.clock.install();
+    await signIn(page, 'idris');
+    await openUnit(page, /^Tractor 07/);
+    // A job with its part in four touches.
+    await page.getByRole('button', { name: 'Start a job for Cut-in' }).click();
+    const likely = page.getByRole('list', { name: 'Likely parts' });
+    await likely
+      .getByRole('button', { name: /^Governor/ })
+      .first()
+      .click();
+    await page.getByRole('radio', { name: 'replaced' }).click();
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByRole('heading', { name: 'Governor to be replaced' })).toBeVisible();
+    await expectNoFindings(page);
+
+    // One that does not match is refused, and that is kept.
+    await page.getByRole('button', { name: 'Offer another part' }).click();
+    const cutOut = page.getByLabel(/^Cut-out/);
+    await cutOut.fill('95');
+    await expect(page.getByText('It does not match')).toBeVisible();
+    await page.getByRole('button', { name: 'Refuse it, and keep that' }).click();
+    await expect(page.getByText(/^Refused: Cut-out: 95 psi offered/)).toBeVisible();
+
+    await page.getByRole('button', { name: 'It is done' }).click();
+    await page.getByLabel(/^How it sits/).fill('exhaust down');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    const owed = page.getByRole('list', { name: 'Retests owed' });
+    await expect(owed.getByRole('listitem')).toHaveText([/^Build up/, /^Cut-out/, /^Cut-in/]);
+    await expect(page.getByText(/^Retest owed, \d+ min/)).toBeVisible();
+    // The yard says so as loudly.
+    await page.getByRole('link', { name: 'Yard', exact: true }).click();
+    await expect(
+      page.getByRole('list', { name: 'Units' }).getByRole('link', { name: /^Tractor 07/ }),
+    ).toContainText('out of service');
+
+    // A retest in two touches from its list: the job, and the run of just what is owed.
+    await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+    const open = page.getByRole('list', { name: 'Open jobs' });
+    await open.getByRole('link', { name: /Tractor 07/ }).click();
+    await page.getByRole('button', { name: /^Retest: \d+ minutes/ }).click();
+    const steps = await walkRun(page);
+    expect(steps.slice(0, -1)).toEqual(['Make it safe', 'Build up', 'Cut-out', 'Cut-in']);
+    await press(page, 'Keep this run');
+    await expect(page.getByRole('heading', { name: 'The ladder' })).toBeVisible();
+    // What it came to goes into the job by itself.
+    await expect(page.getByText('Kept in the job.')).toBeVisible();
+    await page.getByRole('link', { name: /^Retest for the job/ }).click();
+    await expect(page.getByText('Passed. A lead releases it.')).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Before and after' })).toBeVisible();
+    await expectNoFindings(page);
+    await expect(page.getByText('all sent')).toBeVisible();
+    const id = page.url().split('/').at(-1)?.split('?')[0] ?? '';
+    expect(
+      server.query(
+        `select count(*) from facts where log_id = '${id}' and fact->>'kind' = 'retested'`,
+      ),
+    ).toBe('3');
+
+    await signIn(page, 'maren');
+    await page.goto(`/job/${id}`);
+    await page.getByRole('button', { name: 'Release the vehicle' }).click();
+    await expect(page.getByText(/^Released /)).toBeVisible();
+    expect(
+      server.query(
+        `select count(*) from facts where log_id = '${id}' and fact->>'kind' = 'released'`,
+      ),
+    ).toBe('1');
+    await page.getByRole('link', { name: 'Yard', exact: true }).click();
+    await expect(
+      page.getByRole('list', { name: 'Units' }).getByRole('link', { name: /^Tractor 07/ }),
+    ).not.toContainText('out of service');
+    await page.goto('/lessons');
+    await expect(page.getByRole('list', { name: 'Parts worked on' })).toContainText('Governor');
+    await expectNoFindings(page);
+  },
+);
+
+test('a temporary measure holds a vehicle until it is undone, and a marker is moved by the arrows', async ({
+  page,
+}) => {
+  await signIn(page, 'paula');
+  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+  await expectNoFindings(page);
+  const open = page.getByRole('list', { name: 'Open jobs' });
+  await open.getByRole('link', { name: /Tractor 11/ }).click();
+  const measures = page.getByRole('list', { name: 'Temporary measures' });
+  await expect(measures).toContainText('Spring caged');
+  await measures.getByRole('button', { name: /^Undone/ }).click();
+  await expect(measures).toBeHidden();
+  await expect(page.getByText(/^Retest owed, \d+ min: .*Tug and stop/)).toBeVisible();
+  // In case of a slip it is taken back at once.
+  await page.getByRole('button', { name: 'Take back: Temporary measure undone' }).click();
+  await expect(measures).toContainText('Spring caged');
+
+  const isWide = (page.viewportSize()?.width ?? 0) > 900;
+  if (!isWide) return;
+  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+  const marker = page.getByRole('slider', { name: /^Tipper 04/ });
+  await marker.focus();
+  await page.keyboard.press('ArrowRight');
+  // What the next station asks for is opened; the job has not moved by itself.
+  await expect(page.getByRole('dialog')).toContainText('Which check proved it');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'What is it?' })).toBeVisible();
+});
+
+test('a viewer reads jobs and writes nothing; a technician is offered no release', async ({
+  page,
+}) => {
+  await signIn(page, 'joss');
+  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'New job' })).toBeHidden();
+  await page
+    .getByRole('list', { name: 'Open jobs' })
+    .getByRole('link', { name: /Tipper 21/ })
+    .click();
+  await expect(page.getByText('Passed. A lead releases it.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Add a note' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Add a temporary measure' })).toBeHidden();
+  await signIn(page, 'idris');
+  await page.goto(page.url());
+  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+  await page
+    .getByRole('list', { name: 'Open jobs' })
+    .getByRole('link', { name: /Tipper 21/ })
+    .click();
+  await expect(page.getByRole('button', { name: 'Add a note' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Release the vehicle' })).toBeHidden();
+});
+
+test('without network a job is written on, and asked-for release leaves the hold standing', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'maren');
+  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+  await page
+    .getByRole('list', { name: 'Open jobs' })
+    .getByRole('link', { name: /Tipper 21/ })
+    .click();
+  await expect(page.getByRole('button', { name: 'Release the vehicle' })).toBeVisible();
+  await context.setOffline(true);
+  await page.getByRole('button', { name: 'Release the vehicle' }).click();
+  await expect(page.getByText(/held until the server has answered/)).toBeVisible();
+  await expect(page.getByText('Retest passed: waits for a lead to release it')).toBeVisible();
+  await context.setOffline(false);
+  await expect(page.getByText(/^Released /)).toBeVisible({ timeout: 15_000 });
+});
+
+test(
+  'the loop in the Bay: a hidden fault, its suspect, a part fitted, and the retest',
+  { tag: '@both' },
+  async ({ page }) => {
+    test.slow();
+    await signIn(page, 'idris');
+    await page.getByRole('link', { name: 'Bay', exact: true }).click();
+    await page.getByRole('button', { name: 'Start', exact: true }).click();
+    await page.getByRole('button', { name: 'Weigh the suspects' }).click();
+    const suspects = page.getByRole('list', { name: 'Suspects' });
+    await expect(suspects).toBeVisible({ timeout: 60_000 });
+    const more = page.getByRole('button', { name: /more, hardly likely$/ });
+    if (await more.isVisible()) await more.click();
+    await suspects
+      .getByRole('button', { name: / in 100/ })
+      .first()
+      .click();
+    await suspects.getByRole('button', { name: /^Start a job/ }).click();
+    await page.getByRole('button', { name: 'Fit a new one' }).click();
+    const owed = page.getByRole('list', { name: 'Retests owed' });
+    await expect(owed).toBeVisible({ timeout: 30_000 });
+    await owed
+      .getByRole('button', { name: /^Retest/ })
+      .first()
+      .click();
+    // What it came to stands there, beside what a sound rig gives.
+    await expect(owed.getByRole('listitem').first()).toContainText(' expected', {
+      timeout: 60_000,
+    });
+    await expectNoFindings(page);
+  },
+);
