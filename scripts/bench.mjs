@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { drawsAir } from './bench/drawsAir.mjs';
+import { dragsJobs } from './bench/dragsJobs.mjs';
 import { dataFolder } from './setup/dataFolder.mjs';
 import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
 import { chromiumPath, ensurePackages } from './setup/packages.mjs';
@@ -243,13 +244,17 @@ await runMain(async () => {
       LOG_LEVEL: 'silent',
     });
     // Whatever goes wrong in the page, the server is not left running.
-    const { firstLoad, taps, long, works, felt, traces, air } = await (async () => ({
+    const { firstLoad, taps, long, works, felt, traces, air, jobs } = await (async () => ({
       ...(await inTheBrowser(server.url)),
       traces: await readsTraces(server.url, [10_000, 100_000, 1_000_000]),
       air: await drawsAir(launchBrowser, server.url),
+      jobs: await dragsJobs(launchBrowser, server.url),
     }))().finally(server.stop);
     const shell = await shellBytes();
     const kB = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;
+    console.log(
+      `Dragging a marker on a board of ${jobs.shown} jobs: ${jobs.dragged.perSecond.toFixed(0)} frames/s, longest gap ${jobs.dragged.longestMs.toFixed(0)} ms (60 asked; left alone ${jobs.still.perSecond.toFixed(0)} frames/s, ${jobs.still.longestMs.toFixed(0)} ms)`,
+    );
     console.log('First load until the yard stands, script, gzipped');
     console.log(
       `  ours ${kB(firstLoad)}   empty shell of the same stack ${kB(shell)}   ours/shell ${(firstLoad / shell).toFixed(2)}`,

@@ -15,6 +15,8 @@ import { makeApp } from '../src/app';
 import { yardQuery, yardRows } from '../src/units/yardRows';
 import { runHeader } from '../src/test/testShop';
 import { addingBench } from './adding';
+import { fillJobs, JOBS } from './fillJobs';
+import { jobRows } from '../src/jobs/jobRows';
 import { fillYard, PASSWORD, RUNS_PER_UNIT, UNITS } from './fillYard';
 
 const SECONDS = 5;
@@ -124,6 +126,20 @@ async function main(): Promise<void> {
       },
     ],
   });
+  const allUnits = (await (await fetch(`${ourUrl}/api/units`, { headers })).json()) as Unit[];
+  await fillJobs(database, { shopId, personId }, allUnits);
+  const timed = async (does: () => Promise<unknown>): Promise<number[]> => {
+    const took: number[] = [];
+    for (let n = 0; n < 30; n += 1) {
+      const startMs = performance.now();
+      await does();
+      took.push(performance.now() - startMs);
+    }
+    return took.sort((a, b) => a - b);
+  };
+  const boardMs = await timed(() => jobRows(database.db, shopId));
+  const oneRowMs = await timed(() => database.pool.query('select 1'));
+
   const rows: [string, [number, number]][] = [
     [
       'read one unit',
@@ -142,6 +158,9 @@ async function main(): Promise<void> {
     ],
   ];
 
+  console.log(
+    `board of ${JOBS} open jobs at the server: median ${boardMs[15]!.toFixed(1)} ms, worst of 30 ${boardMs.at(-1)!.toFixed(1)} ms (50 asked; an empty query ${oneRowMs[15]!.toFixed(2)} ms)`,
+  );
   console.log(
     `API beside a bare Express + pg handler (${unitTitle(unit)}), requests/s, median of 3 turns`,
   );

@@ -2,7 +2,7 @@ import type { JobRow } from '@keen-bleed/contract';
 import { stations } from '@keen-bleed/core';
 import { router } from 'expo-router';
 import { useMemo, useState } from 'react';
-import { View } from 'react-native';
+import { View, type ViewStyle } from 'react-native';
 import { useMe } from '../account/session';
 import { useUnits } from '../data/useRecords';
 import { sayAgo, sayDay } from '../data/when';
@@ -216,7 +216,7 @@ function BoardRow({ row, rail, nowMs }: { row: JobRow; rail: number; nowMs: numb
     </View>
   );
   return (
-    <View role="listitem">
+    <View role="listitem" style={ROW}>
       <Rule heavy={isHeld} />
       {wide ? (
         <View
@@ -252,6 +252,9 @@ function BoardRow({ row, rail, nowMs }: { row: JobRow; rail: number; nowMs: numb
     </View>
   );
 }
+
+/** A row out of sight is neither laid out nor painted: a long board stays as quick as a short one. */
+const ROW = { contentVisibility: 'auto', containIntrinsicSize: 'auto 110px' } as ViewStyle;
 
 /** Why it holds, short: the first reason, and how many more. */
 const holdLine = (holds: readonly string[]): string =>

@@ -4,6 +4,7 @@ import {
   checkRuleSet,
   figureTitles,
   fromPsi,
+  isCriticalStep,
   rounded,
   sayLimit,
   stepMakerById,
@@ -25,6 +26,7 @@ import { Notice } from '../ui/Notice';
 import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Segments } from '../ui/Segments';
+import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { LookTable } from './LookTable';
@@ -207,6 +209,26 @@ function StepTable({
                   <Txt tone="quiet">{step.need}</Txt>
                 )}
               </View>
+              {at > 0 && step.need !== 'off' ? (
+                mayEdit ? (
+                  <Toggle
+                    label="A failure takes the vehicle out of service"
+                    spoken={`${title}: a failure takes the vehicle out of service`}
+                    value={isCriticalStep(draft, step.stepId)}
+                    onChange={(critical) =>
+                      onChange(
+                        draft.steps.map((each, index) =>
+                          index === at ? { ...each, critical } : each,
+                        ),
+                      )
+                    }
+                  />
+                ) : isCriticalStep(draft, step.stepId) ? (
+                  <Txt as="small" tone="quiet">
+                    A failure takes the vehicle out of service
+                  </Txt>
+                ) : null
+              ) : null}
             </View>
           );
         })}

@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { useMe } from '../account/session';
 import { rigKey } from '../air/useDrawn';
-import { useYard } from '../data/useRecords';
+import { useLessons, useYard } from '../data/useRecords';
 import { sayDay } from '../data/when';
 import { failuresOf } from '../failures/failuresOf';
 import { useWalkRound } from '../parts/useWalkRound';
@@ -62,6 +62,11 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
     return { unit: unit!, towed };
   }, [walk.units]);
   const { evidence, run, ready } = useRigEvidence(walk.units, walk);
+  const lessons = useLessons();
+  const repairs = useMemo(
+    () => Object.fromEntries((lessons.data?.faults ?? []).map((each) => [each.faultId, each.times])),
+    [lessons.data],
+  );
   const yard = useYard();
   const failures = useMemo(
     () => [
@@ -83,6 +88,7 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
         unit: sayIn,
         senses: me.senses ?? null,
         state,
+        repairs,
       }
     : null;
   const { told, before, failed, again } = useSuspects(asked);

@@ -79,6 +79,8 @@ export interface Asked {
   senses: Senses | null;
   /** The state the rig stands in, where a check has brought it there. */
   state: RigStateId | null;
+  /** What was at fault in this shop before, by fault: how often. */
+  repairs?: Readonly<Record<string, number>>;
   /** Suspects are only named: no check is worked out. */
   brief?: boolean;
 }
@@ -237,7 +239,10 @@ const heard = (restsMs: number) => new Promise<void>((done) => setTimeout(done, 
 /** How suspects stand by what is worked out so far. */
 export function toldOf(model: RigModel, asked: Asked, working: Told['working']): Told {
   const { unit, state, failures } = asked;
-  const weighing = new Weighing(model, asked.evidence, { senses: asked.senses ?? USUAL_SENSES });
+  const weighing = new Weighing(model, asked.evidence, {
+    senses: asked.senses ?? USUAL_SENSES,
+    ...(asked.repairs ? { repairs: asked.repairs } : {}),
+  });
   const ranking = rankingOf(weighing);
   const twin = new Twin(model.rig);
   const shown = (fault: Fault) => {

@@ -80,9 +80,12 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
     }
     evidence.push(...evidenceOfFound(found.all.filter(({ id }) => !inVisit.has(id))));
     units.forEach(({ parts = [] }, unit) => {
-      for (const { partId, fittedOn } of parts) {
-        if (fittedOn === undefined) continue;
-        evidence.push({ kind: 'repair', atMs: Date.parse(fittedOn) + DAY_MS, unit, part: partId });
+      for (const { partId, fittedOn, mendedAtMs } of parts) {
+        // A job knows the minute; what was only written down counts to the end of its day.
+        const byDay = fittedOn === undefined ? null : Date.parse(fittedOn) + DAY_MS;
+        const atMs = mendedAtMs ?? byDay;
+        if (atMs === null) continue;
+        evidence.push({ kind: 'repair', atMs, unit, part: partId });
       }
     });
     return {

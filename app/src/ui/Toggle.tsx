@@ -9,10 +9,12 @@ interface ToggleProps {
   label: string;
   value: boolean;
   onChange: (value: boolean) => void;
+  /** What is spoken, where the label alone does not say of what. */
+  spoken?: string;
 }
 
 /** Yes or no. */
-export function Toggle({ label, value, onChange }: ToggleProps) {
+export function Toggle({ label, value, onChange, spoken }: ToggleProps) {
   const palette = usePalette();
   const box = (checked: boolean) => (
     <Svg width={26} height={26} viewBox="0 0 26 26" aria-hidden>
@@ -39,7 +41,7 @@ export function Toggle({ label, value, onChange }: ToggleProps) {
         checkedIcon={box(true)}
         uncheckedIcon={box(false)}
         accessibilityRole="checkbox"
-        accessibilityLabel={label}
+        accessibilityLabel={spoken ?? label}
         // The library leaves the state out.
         {...({ 'aria-checked': value } as object)}
         containerStyle={{

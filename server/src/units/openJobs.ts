@@ -20,16 +20,23 @@ export async function openJobs(db: Db, shopId: string): Promise<OpenJob[]> {
   return rows.flatMap(({ id, board }) => (board ? [{ id, board }] : []));
 }
 
+/** Open jobs by the units they are about. */
+export function byUnit(jobs: readonly OpenJob[]): ReadonlyMap<string, readonly OpenJob[]> {
+  const units = new Map<string, OpenJob[]>();
+  for (const job of jobs) {
+    for (const id of job.board.unitIds) units.set(id, [...(units.get(id) ?? []), job]);
+  }
+  return units;
+}
+
 /**
  * Why a unit may not leave: what failed on it that its rule set takes it out of service for, and what its open jobs
  * hold it by. A failure that a job is about is told once.
  */
 export function standingOf(
-  unitId: string,
   failures: readonly OpenFailure[],
-  jobs: readonly OpenJob[],
+  own: readonly OpenJob[],
 ): Pick<YardRow, 'holds' | 'jobs'> {
-  const own = jobs.filter(({ board }) => board.unitIds.includes(unitId));
   const ofJobs = own.flatMap(({ board }) => board.holds);
   const critical = failures.filter((failure) => failure.critical).map(({ title }) => title);
   const ofFailures = critical.length > 0 ? [`Out of service: ${critical.join(', ')}`] : [];

@@ -1,7 +1,7 @@
 import type { Figure, OpenFailure, UnitKind, Verdict, YardRow } from '@keen-bleed/contract';
 import { sql, type SQL } from 'drizzle-orm';
 import type { Db } from '../db/database';
-import { openJobs, standingOf, type OpenJob } from './openJobs';
+import { byUnit, openJobs, standingOf, type OpenJob } from './openJobs';
 
 /** Newest runs looked at for each unit: as many as the small trend line shows. */
 const TREND_RUNS = 8;
@@ -74,8 +74,8 @@ export function yardQuery(shopId: string): SQL {
 /** Every unit of a shop with its newest runs. */
 export async function yardRows(db: Db, shopId: string): Promise<YardRow[]> {
   const result = await db.execute<Row>(yardQuery(shopId));
-  const jobs = await openJobs(db, shopId);
-  return result.rows.map((row) => yardRow(row, jobs));
+  const jobs = byUnit(await openJobs(db, shopId));
+  return result.rows.map((row) => yardRow(row, jobs.get(row.id) ?? []));
 }
 
 function yardRow(row: Row, jobs: readonly OpenJob[]): YardRow {
@@ -107,7 +107,7 @@ function yardRow(row: Row, jobs: readonly OpenJob[]): YardRow {
         ? { runId: row.open_id, startedAtMs: Number(row.open_at), by: row.open_by }
         : null,
     failures: row.failures ?? [],
-    ...standingOf(id, row.failures ?? [], jobs),
+    ...standingOf(row.failures ?? [], jobs),
     leakTrendPsiPerMin: (row.leaks ?? []).filter((leak) => leak !== null),
   };
 }
