@@ -86,9 +86,11 @@ export function LessonsScreen() {
             <List title="Parts worked on" of={parts.map(({ title }) => title)}>
               {(at) => {
                 const part = parts[at]!;
-                return part.needless > 0
-                  ? `${part.worked} times, ${part.needless} needlessly`
-                  : `${part.worked} ${part.worked === 1 ? 'time' : 'times'}`;
+                const times = part.worked === 1 ? 'once' : `${part.worked} times`;
+                if (part.needless === 0) return times;
+                return part.needless === part.worked
+                  ? `${times}, needlessly`
+                  : `${times}, ${part.needless} of them needlessly`;
               }}
             </List>
             <List

@@ -52,7 +52,7 @@ export function OwedFirst({ rig, rigId, onTrouble }: OwedFirstProps) {
       <Txt as="heading" heading={2}>
         Retest owed
       </Txt>
-      <Txt>{owed.map(({ title }) => title).join(', ')}</Txt>
+      <Txt>{owed.map(({ title }) => title).join('; ')}</Txt>
       <Button
         title={`Retest: ${run.minutes} minutes`}
         manner="main"

@@ -64,7 +64,8 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
   const { evidence, run, ready } = useRigEvidence(walk.units, walk);
   const lessons = useLessons();
   const repairs = useMemo(
-    () => Object.fromEntries((lessons.data?.faults ?? []).map((each) => [each.faultId, each.times])),
+    () =>
+      Object.fromEntries((lessons.data?.faults ?? []).map((each) => [each.faultId, each.times])),
     [lessons.data],
   );
   const yard = useYard();

@@ -163,11 +163,13 @@ function readingsOf(state: JobState): string {
   const told = all
     .filter(({ before, after }) => before !== null && after !== null)
     .sort((a, b) => change(b) - change(a))[0];
-  return told
+  return told && change(told) >= TOLD_FROM
     ? `, ${told.title.toLowerCase()} ${said(told.before)} → ${said(told.after)} ${told.unit}`
     : ', retest passed';
 }
 
+/** A reading that moved by less than this share is no story. */
+const TOLD_FROM = 0.1;
 const change = ({ before, after }: { before: number | null; after: number | null }) =>
   Math.abs((before ?? 0) - (after ?? 0)) / Math.max(1, Math.abs(before ?? 0));
 const said = (value: number | null) => (value === null ? '' : String(Math.round(value * 10) / 10));

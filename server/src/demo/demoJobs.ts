@@ -57,9 +57,9 @@ const governorJob = (daysAgo: number, why: string): DemoJob => ({
     said('paula', daysAgo, 8.3, (at) => ({
       kind: 'proven',
       at: at('governor'),
-      faultId: 'governor low',
-      text: 'cuts out early',
-      by: 'Read where the governor cuts out: 118 psi',
+      faultId: 'leak: governor line',
+      text: 'blows at its body while it is unloaded',
+      by: 'Wet the governor line, unloaded: stream',
     })),
     said('paula', daysAgo, 9, (at) => ({
       kind: 'fitted',
@@ -76,8 +76,8 @@ const governorJob = (daysAgo: number, why: string): DemoJob => ({
 
 /** Jobs in every state: found, proven, refused, fitted, passed, released twice over, and one measure forgotten. */
 export const demoJobs: readonly DemoJob[] = [
-  governorJob(55, 'Cuts out early, 118 psi'),
-  governorJob(13, 'Cuts out early again, 117 psi'),
+  governorJob(55, 'Blows at the governor while unloaded'),
+  governorJob(13, 'Blows at the governor again'),
   {
     // The first conclusion was wrong: a part was changed for nothing.
     number: '03',
@@ -104,6 +104,7 @@ export const demoJobs: readonly DemoJob[] = [
       said('paula', 21, 9, (at, last) => ({
         kind: 'proven',
         at: at('supply-drain'),
+        faultId: 'seat: supply drain',
         text: 'does not seat',
         by: 'Wet it after a night: stream',
         supersedes: last('proven'),

@@ -1,0 +1,199 @@
+import { readable, type Owed, type RigUnderTest } from '@keen-bleed/core';
+import { checksOf, checksOfRetest, type Check } from '@keen-bleed/core/checks';
+import { router } from 'expo-router';
+import { useMemo } from 'react';
+import { View } from 'react-native';
+import { useMe } from '../account/session';
+import { inDrawing } from '../air/useDrawn';
+import { useRuleSets } from '../data/useRecords';
+import { useWalkRound } from '../parts/useWalkRound';
+import { CheckSheet } from '../plan/CheckSheet';
+import { sayAnswer } from '../plan/sayAnswer';
+import { usePrefs } from '../prefs/prefs';
+import { WriteSheet } from '../run/step/WriteSheet';
+import { retestRun } from '../store/retestRun';
+import { startRun } from '../store/startRun';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Notice } from '../ui/Notice';
+import { Txt } from '../ui/Txt';
+import { checksMade, retestByChecks } from './checkRetest';
+import type { Tell } from './JobScreen';
+import { OwedList } from './OwedList';
+import type { SheetNow } from './sheetNow';
+import { useExpected } from './useExpected';
+import type { LiveJob } from './useJob';
+
+interface RetestNowProps {
+  job: LiveJob;
+  rig: RigUnderTest;
+  tell: Tell | null;
+  onSheet: (sheet: SheetNow) => void;
+  onTrouble: (text: string | null) => void;
+}
+
+/** What is owed again after the work, and the run or the checks that prove it. */
+export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps) {
+  const me = useMe();
+  const { header, state } = job;
+  const rules = useRuleSets();
+  const left = state.owed.filter(({ passed }) => !passed);
+  const checks = useMemo(() => checksOf(rig, []), [rig]);
+  const expected = useExpected(
+    rig,
+    state.owed.flatMap((each) => checksOfRetest(checks, each).map(({ id }) => id)),
+  );
+  const run = rules.data ? retestRun(rig, left, [header.id], rules.data) : null;
+  const failed = state.owed.some(({ done }) => done?.verdict === 'fail');
+  const start = async () => {
+    if (!run) return;
+    try {
+      const id = await startRun(me, { ...run.on, rigId: header.subject.rigId });
+      router.push(`/run/${id}`);
+    } catch {
+      onTrouble('This device cannot keep a run. Free some space on it, then try again.');
+    }
+  };
+  return (
+    <View style={{ gap: space.near }}>
+      <Txt as="heading" heading={2}>
+        {left.length === 0 ? 'Retested' : 'Retest owed'}
+      </Txt>
+      {tell && run ? (
+        <Button
+          title={`Retest: ${run.minutes} minutes`}
+          manner="main"
+          size="glove"
+          onPress={() => void start()}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
+      {run && run.missing.length > 0 ? (
+        <Notice
+          manner="trouble"
+          title={`No rule set of yours asks for: ${run.missing.join(', ')}`}
+          text="A lead can add the step to a rule set under Shop."
+        />
+      ) : null}
+      <OwedList
+        owed={state.owed}
+        expected={expected}
+        onCheck={
+          tell
+            ? (owed) => {
+                const [first] = checksOfRetest(checks, owed);
+                if (first) onSheet({ sheet: 'check', owed, check: first });
+                else onTrouble('The catalogue has no such check on this rig: a lead can override.');
+              }
+            : null
+        }
+        onAccept={me.role === 'lead' ? (owed) => onSheet({ sheet: 'accept', owed }) : null}
+      />
+      {failed && tell ? (
+        <Button
+          title="It did not do what it should: open it again"
+          size="glove"
+          onPress={() => onSheet({ sheet: 'reopen' })}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+interface CheckOwedProps {
+  job: LiveJob;
+  rig: RigUnderTest;
+  owed: Owed;
+  check: Check;
+  tell: Tell | null;
+  /** With the next check that the retest asks for, or null after the last. */
+  onDone: (next: Check | null) => void;
+}
+
+/** One check of a retest: kept in a visit, and judged with the others once all are made. */
+export function CheckOwed({ job, rig, owed, check, tell, onDone }: CheckOwedProps) {
+  const me = useMe();
+  const { unit: sayIn } = usePrefs();
+  const { header, state } = job;
+  const units = useMemo(() => [rig.unit, ...rig.towed], [rig]);
+  const walk = useWalkRound(units, header.subject.rigId, 'Retest');
+  const asked = useMemo(() => checksOfRetest(checksOf(rig, []), owed), [owed, rig]);
+  const expected = useExpected(
+    rig,
+    asked.map(({ id }) => id),
+  );
+  const sinceMs = Math.max(0, ...state.fitted.map(({ atMs }) => atMs));
+  return (
+    <CheckSheet
+      check={check}
+      onDone={(answer, note, photos) => {
+        void (async () => {
+          const kept = await walk.say(
+            {
+              kind: 'check',
+              at: { unitId: units[check.unit]?.id ?? rig.unit.id, partId: check.part },
+              checkId: check.id,
+              title: check.title,
+              answer: answer as never,
+              said: sayAnswer(answer, check.answer, sayIn),
+              ...(note === null ? {} : { note }),
+            },
+            photos,
+          );
+          if (!kept) return;
+          const made = await checksMade(me, rig.unit.id, header.subject.rigId);
+          const sound = expected ?? (await expectedNow(rig, asked));
+          const fact = made && retestByChecks(owed, asked, made, sinceMs, sound.answers);
+          if (fact) await tell?.(fact);
+          onDone(asked[asked.findIndex(({ id }) => id === check.id) + 1] ?? null);
+        })();
+      }}
+      onLeave={() => onDone(null)}
+    />
+  );
+}
+
+const expectedNow = (rig: RigUnderTest, asked: readonly Check[]) =>
+  inDrawing((drawing) =>
+    drawing.expect(
+      rig,
+      asked.map(({ id }) => id),
+    ),
+  );
+
+interface AcceptSheetProps {
+  owed: Owed;
+  onKeep: (facts: readonly Parameters<Tell>[0][]) => void;
+  onLeave: () => void;
+}
+
+/** A lead takes what cannot be told as passed, in writing. */
+export function AcceptSheet({ owed, onKeep, onLeave }: AcceptSheetProps) {
+  const { done } = owed;
+  if (!done) return null;
+  const { owedId, logId, factId, verdict, said, readings } = done;
+  return (
+    <WriteSheet
+      title={`Take “${owed.title}” as passed`}
+      label="Why it is taken as passed"
+      doTitle="Take as passed"
+      most={300}
+      onDone={(accepted) =>
+        onKeep([
+          {
+            kind: 'retested',
+            owedId,
+            logId,
+            ...(factId === undefined ? {} : { factId }),
+            verdict,
+            said,
+            readings,
+            accepted: readable(accepted),
+          },
+        ])
+      }
+      onLeave={onLeave}
+    />
+  );
+}
