@@ -1,6 +1,10 @@
 import type { JobFact, JobHeader, JobRow, LogRecord, Unit, YardRow } from '@keen-bleed/contract';
 import { CORE_VERSION, JOB_VERSION, runMade } from '@keen-bleed/core';
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
 import {
   addTruck,
@@ -398,8 +402,17 @@ describe('what goes out of a job', () => {
         .sort((a, b) => a.seq - b.seq))
         head = hash(`${head}\n${canonical(fact)}`);
     expect(head).toBe(whole.digest.sha256);
-    // One letter more, and it is another.
-    expect(hash(`${head} `)).not.toBe(whole.digest.sha256);
+    // The command that anybody runs on the file says the same, and another of a file that was touched.
+    const folder = mkdtempSync(join(tmpdir(), 'keen-bleed-job-'));
+    const verdict = (content: object) => {
+      writeFileSync(join(folder, 'job.json'), JSON.stringify(content));
+      const script = join(__dirname, '../../../scripts/verify-job.mjs');
+      return spawnSync(process.execPath, [script, join(folder, 'job.json')]).status;
+    };
+    expect(verdict(whole)).toBe(0);
+    const [first, ...rest] = whole.facts;
+    expect(verdict({ ...whole, facts: [{ ...first, text: 'leaks not' }, ...rest] })).toBe(1);
+    rmSync(folder, { recursive: true });
   });
 
   it('is a page with its caution, a file that needs nothing else, and a list of parts', async () => {
