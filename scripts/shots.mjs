@@ -14,6 +14,59 @@ import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
 const TODAY = '2026-11-24T12:00:00Z';
 const folder = join(root, 'docs/screenshots');
 
+/** Answers each line that waits for one as it should be. */
+const answerAll = async (page) => {
+  const pad = page.getByTestId('pad');
+  for (;;) {
+    const before = await pad.innerText();
+    if (!before.includes('to answer')) return;
+    await page.keyboard.press('g');
+    await page.clock.runFor(50);
+  }
+};
+const press = async (page, title) => {
+  await page.getByTestId('pad').getByText(title).waitFor();
+  await page.clock.runFor(400);
+  await page.getByTestId('pad').click();
+};
+const nudge = async (page, direction, times) => {
+  for (let n = 0; n < times; n += 1)
+    await page.getByRole('button', { name: `Move the reading ${direction}` }).click();
+};
+
+async function toUnit(page, unit) {
+  const units = page.getByRole('list', { name: 'Units' });
+  await units.getByRole('link', { name: new RegExp(`^${unit}`) }).click();
+  await page.getByText('Air system').waitFor();
+}
+async function toStart(page, unit) {
+  await toUnit(page, unit);
+  await page.getByRole('button', { name: 'Start a run' }).click();
+  await page.getByRole('list', { name: 'Steps' }).waitFor();
+}
+async function toPrepare(page, unit) {
+  await toStart(page, unit);
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  await page.getByText('Make it safe').waitFor();
+}
+async function toCutOut(page, unit) {
+  await toPrepare(page, unit);
+  await answerAll(page);
+  await press(page, 'All done, ready');
+  await press(page, 'Needle at 85 psi');
+  await page.getByTestId('pad').getByText('Needle at 100 psi').waitFor();
+  await page.clock.runFor(26_000);
+  await press(page, 'Needle at 100 psi');
+  await page.getByTestId('pad').getByText('Stopped at').waitFor();
+}
+async function toLook(page, unit) {
+  await toCutOut(page, unit);
+  await nudge(page, 'up', 1);
+  await press(page, 'Stopped at 126 psi');
+  await page.getByTestId('pad').getByText('Climbs from').waitFor();
+  await nudge(page, 'up', 6);
+  await press(page, 'Climbs from 106 psi');
+}
 async function toHold(page, unit) {
   await toLook(page, unit);
   await page
