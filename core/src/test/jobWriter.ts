@@ -77,6 +77,6 @@ export class JobWriter {
       seq: this.log.nextSeq(this.lane),
       offsetMs: 0,
       v: JOB_VERSION,
-    } as JobFact;
+    };
   }
 }
