@@ -122,7 +122,7 @@ export { inOrder } from './facts/factOrder';
 export { isCriticalFailure, isCriticalStep } from './repair/critical';
 export { knownOf, mismatches, sayPartNumber, wantsOf, type Want } from './repair/match';
 export { retestOfStep, retestsOf, type Retest, type RetestCheck } from './repair/retests';
-export { retestOutcome, type RetestOutcome } from './repair/retestOutcome';
+export { retestOutcome, shortOf, type RetestOutcome } from './repair/retestOutcome';
 export { sayJobFact, sayPartData, type ToldFact } from './repair/story';
 export { boardOf, holdsOf, type JobBoard, type JobLesson } from './repair/board';
 export { lessonsOf, taught, type TaughtJob } from './repair/lessons';

@@ -192,7 +192,14 @@ function Around({ bay, setup, log, run, onLeave }: AroundProps) {
   const doing = `${jobDoes} ${teed.map(({ node }) => node).join(' ')} ${log.done.length} ${said.map(({ id }) => id).join(' ')}`;
   const ending =
     setup.hidden === null ? null : (
-      <BayEnding bay={bay} said={said} onUnsay={say} onEnd={log.end} onLeave={onLeave} />
+      <BayEnding
+        bay={bay}
+        said={said}
+        isMended={job.repairs.length > 0}
+        onUnsay={say}
+        onEnd={log.end}
+        onLeave={onLeave}
+      />
     );
   const cab = (
     <View style={{ gap: space.gap }}>

@@ -22,13 +22,15 @@ interface BayEndingProps {
   bay: Bay;
   /** What the technician says it is. */
   said: readonly BayFault[];
+  /** A part was changed. */
+  isMended: boolean;
   onUnsay: (fault: BayFault) => void;
   onEnd: (ending: string) => void;
   onLeave: () => void;
 }
 
 /** What is thought to be wrong, named on the drawing; ends the hunt, and tells what it was and the shortest way there. */
-export function BayEnding({ bay, said, onUnsay, onEnd, onLeave }: BayEndingProps) {
+export function BayEnding({ bay, said, isMended, onUnsay, onEnd, onLeave }: BayEndingProps) {
   const [ended, setEnded] = useState<BayEnd | null>(null);
   const [ending, setEnding] = useState(false);
   if (ended) {
@@ -93,7 +95,13 @@ export function BayEnding({ bay, said, onUnsay, onEnd, onLeave }: BayEndingProps
         ))
       )}
       <Button
-        title={said.length === 0 ? 'I say nothing is wrong' : 'I know what it is'}
+        title={
+          said.length > 0
+            ? 'I know what it is'
+            : isMended
+              ? 'It is mended: end it'
+              : 'I say nothing is wrong'
+        }
         manner="main"
         size="glove"
         busy={ending}

@@ -88,9 +88,18 @@ export function BayJobPane({ job, setup }: BayJobPaneProps) {
           style={{ alignSelf: 'flex-start' }}
         />
       ) : null}
-      {isProven ? (
+      {isProven && !state.asked ? (
+        <Button
+          title="Release it, as a lead would"
+          manner="main"
+          size="glove"
+          onPress={job.release}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
+      {isProven && state.asked ? (
         <Txt as="bodyBold" tone="pass" live="polite">
-          The retest passed: a lead may release it. Say below that you know what it was.
+          Released, for practice. End it below to see what it was, and the shortest way there.
         </Txt>
       ) : null}
       <BeforeAfter readings={owed.flatMap(({ done }) => done?.readings ?? [])} />

@@ -32,7 +32,8 @@ export interface BayJob {
   retest: (owed: Owed) => Promise<void>;
   /** What was fitted did not do it: the suspects are weighed again. */
   reopen: (because: string) => void;
-  leave: () => void;
+  /** A lead's word, for practice. */
+  release: () => void;
   /** Parts that were changed, each with how many checks had been made by then. */
   repairs: readonly { unit: number; part: string; after: number }[];
 }
@@ -125,9 +126,6 @@ export function useBayJob(setup: BaySetup, bay: Bay | null, practice: PracticeLo
     reopen: (because) => {
       tell({ kind: 'reopened', because });
     },
-    leave: () => {
-      log.current = null;
-      setState(null);
-    },
+    release: () => tell({ kind: 'ask-release' }),
   };
 }

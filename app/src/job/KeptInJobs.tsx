@@ -21,6 +21,7 @@ import { Notice } from '../ui/Notice';
 import { Rule } from '../ui/Rule';
 import { Txt } from '../ui/Txt';
 import { VerdictShape } from '../ui/VerdictSign';
+import { BeforeAfter } from './BeforeAfter';
 import { useExpected } from './useExpected';
 import { useJob } from './useJob';
 
@@ -108,6 +109,7 @@ function KeptIn({ jobId, header, outcome, mayKeep, atOnce }: KeptInProps) {
             </View>
           ))}
         </View>
+        <BeforeAfter readings={proven.flatMap(({ came }) => came.readings)} />
         {trouble ? <Notice manner="trouble" title={trouble} /> : null}
         {open.length > 0 && mayKeep && !atOnce ? (
           <Button

@@ -1,8 +1,9 @@
-import { sayFigure, type Owed } from '@keen-bleed/core';
+import { sayFigure, shortOf, type Owed } from '@keen-bleed/core';
 import { View } from 'react-native';
 import type { Expected } from '../air/drawing';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
+import { sayReading } from './BeforeAfter';
 import { Button } from '../ui/Button';
 import { LinkTo } from '../ui/LinkTo';
 import { Rule } from '../ui/Rule';
@@ -71,6 +72,18 @@ export function OwedList({ owed, expected, onCheck, onAccept }: OwedListProps) {
                     ? `${done.said}${done.accepted === undefined ? '' : `. Taken as passed: ${done.accepted}`}`
                     : [`${each.minutes} min`, told].filter(Boolean).join(' · ')}
                 </Txt>
+                {passed && shortOf(done?.readings ?? []).length > 0 ? (
+                  <Txt as="small">
+                    {`It passes, and a sound rig like this one reads less: ${shortOf(
+                      done?.readings ?? [],
+                    )
+                      .map(
+                        ({ title, after, expected, unit }) =>
+                          `${title.toLowerCase()} ${sayReading(after ?? 0, unit, sayIn)} for ${sayReading(expected ?? 0, unit, sayIn)}`,
+                      )
+                      .join(', ')}. Something may still be there.`}
+                  </Txt>
+                ) : null}
                 {done ? (
                   <LinkTo to={each.stepId === null ? `/visit/${done.logId}` : `/run/${done.logId}`}>
                     <Txt as="small" tone="accent">

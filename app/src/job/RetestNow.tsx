@@ -1,4 +1,4 @@
-import { readable, type Owed, type RigUnderTest } from '@keen-bleed/core';
+import { readable, shortOf, type Owed, type RigUnderTest } from '@keen-bleed/core';
 import { checksOf, checksOfRetest, type Check } from '@keen-bleed/core/checks';
 import { router } from 'expo-router';
 import { useMemo } from 'react';
@@ -44,7 +44,9 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
     state.owed.flatMap((each) => checksOfRetest(checks, each).map(({ id }) => id)),
   );
   const run = rules.data ? retestRun(rig, left, [header.id], rules.data) : null;
-  const failed = state.owed.some(({ done }) => done?.verdict === 'fail');
+  const failed = state.owed.some(
+    ({ done }) => done?.verdict === 'fail' || shortOf(done?.readings ?? []).length > 0,
+  );
   const start = async () => {
     if (!run) return;
     try {

@@ -1,5 +1,5 @@
 import type { CheckFact, Unit } from '@keen-bleed/contract';
-import { CORE_VERSION, rigTitle, type RigUnderTest } from '@keen-bleed/core';
+import { CORE_VERSION, partTitle, rigTitle, wantsOf, type RigUnderTest } from '@keen-bleed/core';
 import { checksOf, type Check, type CheckAnswer, type RigStateId } from '@keen-bleed/core/checks';
 import type { Complaint, Evidence } from '@keen-bleed/core/diagnosis';
 import { router, useLocalSearchParams } from 'expo-router';
@@ -51,6 +51,9 @@ export function SuspectsScreen() {
   }
   return <Suspected units={units} rigId={rigId} />;
 }
+
+/** Suspects whose unread figures are asked for. */
+const READ_OFF = 3;
 
 function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | null }) {
   const me = useMe();
@@ -181,6 +184,22 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
       ),
     [shown, told],
   );
+  // What of the likeliest parts nobody has read off widens what a sound rig may show.
+  const unread = (told?.suspects ?? [])
+    .slice(0, READ_OFF)
+    .flatMap(({ faults }) =>
+      faults.flatMap(({ unit, partId }) => {
+        const of = walk.units[unit];
+        const want = of && wantsOf(of, partId).find(({ field }) => field === 'setPsi');
+        const isRead = of?.parts?.some(
+          (each) => each.partId === partId && each.setPsi !== undefined,
+        );
+        return of && want && !isRead
+          ? [`${want.title.toLowerCase()} of ${(partTitle(of, partId) ?? partId).toLowerCase()}`]
+          : [];
+      }),
+    )
+    .at(0);
   const list = (
     <View style={{ gap: space.step }}>
       <View style={{ gap: space.hair }}>
@@ -228,6 +247,12 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
           <Waiting rows={5} />
         </View>
       )}
+      {unread ? (
+        <Txt
+          as="small"
+          tone="quiet"
+        >{`Not known yet: ${unread}. Read it off: suspects stand surer then.`}</Txt>
+      ) : null}
       {told && told.table.length > 0 ? <SecondOpinion table={told.table} /> : null}
       {told && mayWrite ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>

@@ -180,9 +180,9 @@ describe('a job', () => {
   });
 });
 
-const releasedBy = (job: JobWriter, knew: Record<string, number>): JobFact => ({
-  id: '00000000-0000-7000-8000-0000000000d1',
-  lane: '00000000-0000-7000-8000-0000000000d2',
+const releasedBy = (job: JobWriter, knew: Record<string, number>, n = 0): JobFact => ({
+  id: `00000000-0000-7000-8000-00000000d1${String(n).padStart(2, '0')}`,
+  lane: `00000000-0000-7000-8000-00000000d2${String(n).padStart(2, '0')}`,
   seq: 1,
   kind: 'released',
   atMs: job.log.header.startedAtMs + 9_000_000,
@@ -351,6 +351,84 @@ describe('over random jobs', () => {
     );
     // The other side of it is seen as well.
     expect(free).toBeGreaterThan(10);
+  });
+
+  it('is never released with a retest owed or a measure open, whatever two phones bring later', () => {
+    let released = 0;
+    let overtaken = 0;
+    const lamps = fc.constantFrom(
+      ...([
+        { does: 'fit', part: 0 },
+        { does: 'fit', part: 0 },
+        { does: 'retest', id: 0, verdict: 'pass', accepted: false },
+        { does: 'retest', id: 0, verdict: 'pass', accepted: false },
+        { does: 'retest', id: 0, verdict: 'pass', accepted: false },
+        { does: 'measure' },
+        { does: 'note' },
+        { does: 'ask' },
+        { does: 'ask' },
+        { does: 'ask' },
+      ] as const),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(2), lamps, fc.boolean(), fc.boolean()), {
+          minLength: 6,
+          maxLength: 24,
+        }),
+        (moves) => {
+          const header = jobHeader([truck]);
+          const writers = [0, 120_000, -60_000].map(
+            (aheadMs, n) =>
+              new JobWriter(header, `00000000-0000-7000-8000-0000000000a${n + 1}`, aheadMs),
+          );
+          // What each has told and not sent yet: a lane is sent in its order, whenever there is a network.
+          const unsent: JobFact[][] = [[], [], []];
+          const server = new JobWriter(header);
+          const send = (n: number) => {
+            server.hear(unsent[n]!);
+            unsent[n] = [];
+            writers[n]!.hear(server.log.facts);
+          };
+          moves.forEach(([n, each, syncs, told1], at) => {
+            const writer = writers[n]!;
+            if (each.does === 'ask') {
+              // The lead stands at the screen: what is asked for is with the server at once.
+              const lead = writers[2]!;
+              send(2);
+              const ask = lead.tell({ kind: 'ask-release' }, at + 1);
+              unsent[2]!.push(ask);
+              send(2);
+              const { state } = server;
+              if (state.asked?.id === ask.id && releaseBlocks(state, nothing).length === 0)
+                server.hear([releasedBy(server, server.log.lanes, at + 1)]);
+            } else {
+              const fact = told(writer, each);
+              if (fact) unsent[n]!.push(writer.tell(fact, at + 1));
+            }
+            if (syncs) send(n);
+            if (told1) writer.hear(server.log.facts);
+            const { state } = server;
+            if (state.released) {
+              released += 1;
+              expect(state.owed.filter(({ passed }) => !passed)).toEqual([]);
+              expect(state.measures.filter(({ undone }) => !undone)).toEqual([]);
+            }
+          });
+          for (const n of [0, 1, 2]) send(n);
+          const { state } = server;
+          if (state.overtaken) overtaken += 1;
+          if (state.released) {
+            expect(state.owed.every(({ passed }) => passed)).toBe(true);
+            expect(state.measures.every(({ undone }) => undone !== null)).toBe(true);
+          }
+        },
+      ),
+      { numRuns: 1_000, seed: 31 },
+    );
+    // Both come about: a release that stands, and one that a late phone takes back.
+    expect(released).toBeGreaterThan(20);
+    expect(overtaken).toBeGreaterThan(5);
   });
 
   it('reads alike on two phones and at a screen in whatever order their facts come, with none lost or doubled', () => {

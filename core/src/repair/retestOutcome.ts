@@ -11,6 +11,22 @@ export interface RetestOutcome {
   readings: JobReading[];
 }
 
+/** A leak that is so much above what a sound rig loses is another one, or the same one still, psi/min. */
+const TOO_MUCH_PSI_PER_MIN = 1;
+
+/**
+ * Readings that pass their limits and are still not what a sound rig of this description should read: the repair did
+ * not do all it should. Only leaks are told so; set points and times differ from rig to rig.
+ */
+export const shortOf = (readings: readonly JobReading[]): JobReading[] =>
+  readings.filter(
+    ({ unit, after, expected }) =>
+      unit === 'psi/min' &&
+      after !== null &&
+      expected !== null &&
+      after - expected > TOO_MUCH_PSI_PER_MIN,
+  );
+
 type Judged = Pick<Outcome, 'figures' | 'findings' | 'skipped'>;
 
 /** Readings that a record shows before and after. */

@@ -214,6 +214,32 @@ export const demoJobs: readonly DemoJob[] = [
     ],
   },
   {
+    // Half retested: the governor cycle is owed still.
+    number: '15',
+    openedBy: 'idris',
+    daysAgo: 41,
+    hour: 9,
+    found: 'Dryer blows all the time',
+    steps: [
+      said('idris', 41, 9.2, (at) => ({
+        kind: 'proven',
+        at: at('dryer'),
+        text: 'its purge valve does not close',
+        by: 'Listen at the purge valve, loading: blows',
+      })),
+      said('idris', 41, 11, (at) => ({
+        kind: 'fitted',
+        at: at('dryer'),
+        repair: 'cleaned',
+        was: {},
+        now: {},
+        note: 'Scale on the seat',
+      })),
+      retest('paula', 38, 9, 'static-hold'),
+      said('maren', 38, 10, () => ({ kind: 'wanted-by', day: '2026-12-01' })),
+    ],
+  },
+  {
     // Forgotten: the spring is caged still.
     number: '11',
     openedBy: 'paula',
