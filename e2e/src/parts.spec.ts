@@ -38,7 +38,7 @@ test(
     await expectNoFindings(page);
     await context.setOffline(false);
     await page.getByRole('link', { name: /^Rig sheet of/ }).click();
-    await expect(page.getByRole('link', { name: 'Parts: 3 confirmed' })).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Parts: 4 confirmed' })).toBeVisible();
     await expect(page.getByText('no modulating valve')).toBeVisible();
   },
 );

@@ -93,7 +93,8 @@ test('crossing taps end the hold by themselves, and a fast leak fails', async ({
   // A technician sees it, and has no way to take it off but a retest.
   const failures = page.getByRole('list', { name: 'Open failures' });
   await expect(failures).toContainText('Static leak');
-  await expect(failures.getByRole('button')).toHaveCount(0);
+  await expect(failures.getByRole('button', { name: /^Close/ })).toHaveCount(0);
+  await expect(failures.getByRole('button', { name: /^Start a job/ })).not.toHaveCount(0);
 });
 
 test('undo, skip with a reason, a note, and stopping with a reason', async ({ page, server }) => {

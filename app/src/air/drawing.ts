@@ -5,6 +5,7 @@ import {
   doAll,
   explainPart,
   failsAt,
+  type Check,
   type CheckAnswer,
   type Explained,
 } from '@keen-bleed/core/checks';
@@ -40,6 +41,8 @@ export interface Drawing {
   explain: (rig: RigUnderTest, unit: number, part: string) => Explained;
   /** What the trade’s table says of open failures, by their keys. */
   points: (rig: RigUnderTest, keys: readonly string[]) => Told[];
+  /** Everything that can be checked on a rig. */
+  checks: (rig: RigUnderTest) => readonly Check[];
   /** What is suspected, then where open failures may come from in the trade’s order. */
   likely: (rig: RigUnderTest, keys: readonly string[], faultIds: readonly string[]) => Likely[];
   /** What a sound rig of this description gives: figures of a run, and answers of checks. */
@@ -77,6 +80,7 @@ export const makeDrawing = (): Drawing => ({
     return { plan, air: planAir(rig, plan, options) };
   },
   explain: explainPart,
+  checks: (rig) => checksOf(rig, []),
   likely: (rig, keys, faultIds) => {
     const faults = faultsOf(rig);
     const twin = new Twin(rig);

@@ -1,22 +1,10 @@
-import type { RigUnderTest } from '@keen-bleed/core';
+import { rigKey, type RigUnderTest } from '@keen-bleed/core';
 import * as Comlink from 'comlink';
 import type { Drawing, DrawingOptions } from './drawing';
 import type { DrawnRig } from './drawnRig';
 
-/** What a drawing depends on: which units, and how each of them is described now. */
-export const rigKey = ({ unit, towed }: RigUnderTest) =>
-  [unit, ...towed]
-    .map(({ id, revision, parts = [], lines = [] }) =>
-      // What was found here counts before the server has made a revision of it.
-      [
-        id,
-        revision,
-        ...[...parts, ...lines].map(
-          ({ foundAtMs, standing }) => `${standing[0] ?? ''}${foundAtMs}`,
-        ),
-      ].join('/'),
-    )
-    .join(' ');
+/** What a drawing depends on. */
+export { rigKey };
 
 /** Describes a rig's air in a thread of its own. */
 export const draw = (rig: RigUnderTest, options: DrawingOptions = {}): Promise<DrawnRig> =>

@@ -1,5 +1,5 @@
-import type { JobReading, PressureUnit } from '@keen-bleed/contract';
-import { sayFigure } from '@keen-bleed/core';
+import type { JobReading } from '@keen-bleed/contract';
+import { sayReading } from '@keen-bleed/core';
 import { View } from 'react-native';
 import Svg, { Circle, Line, Path } from 'react-native-svg';
 import { usePrefs } from '../prefs/prefs';
@@ -12,15 +12,6 @@ const HEIGHT = 30;
 const EDGE = 10;
 const RAIL_TOP = 14;
 const RAIL = 8;
-
-const PRESSURES = new Set(['psi', 'psi/min', 'psi/s']);
-
-/** A reading in words, in the unit that was chosen. */
-export function sayReading(value: number, unit: string, sayIn: PressureUnit): string {
-  if (!PRESSURES.has(unit)) return `${Math.round(value * 10) / 10} ${unit}`;
-  const said = sayFigure(value, unit as 'psi', sayIn);
-  return `${said} ${unit.replace('psi', sayIn)}`;
-}
 
 /** What was read before the repair and after it, each reading on a ladder of its own, with what was expected. */
 export function BeforeAfter({ readings }: { readings: readonly JobReading[] }) {

@@ -188,7 +188,9 @@ function provenBy(
     .flatMap(({ figures }) => figures) as Parameters<typeof retestOutcome>[2];
   return state.owed.flatMap((owed) => {
     const came =
-      owed.stepId === null ? null : retestOutcome(outcome, owed.stepId, before, expected ?? {});
+      owed.stepId === null
+        ? null
+        : retestOutcome(outcome, owed.stepId, before, expected ?? {}, header.made.unit.gauge.unit);
     return came ? [{ owed, came }] : [];
   });
 }

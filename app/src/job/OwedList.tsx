@@ -1,9 +1,8 @@
-import { sayFigure, shortOf, type Owed } from '@keen-bleed/core';
+import { sayFigure, sayReading, shortOf, type Owed } from '@keen-bleed/core';
 import { View } from 'react-native';
 import type { Expected } from '../air/drawing';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
-import { sayReading } from './BeforeAfter';
 import { Button } from '../ui/Button';
 import { LinkTo } from '../ui/LinkTo';
 import { Rule } from '../ui/Rule';

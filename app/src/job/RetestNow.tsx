@@ -1,9 +1,10 @@
 import { readable, shortOf, type Owed, type RigUnderTest } from '@keen-bleed/core';
-import { checksOf, checksOfRetest, type Check } from '@keen-bleed/core/checks';
+import { checksOfRetest, type Check } from '@keen-bleed/core/checks';
 import { router } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
+import { useChecks } from '../air/useChecks';
 import { inDrawing } from '../air/useDrawn';
 import { useRuleSets } from '../data/useRecords';
 import { useWalkRound } from '../parts/useWalkRound';
@@ -38,7 +39,7 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
   const { header, state } = job;
   const rules = useRuleSets();
   const left = state.owed.filter(({ passed }) => !passed);
-  const checks = useMemo(() => checksOf(rig, []), [rig]);
+  const checks = useChecks(rig);
   const expected = useExpected(
     rig,
     state.owed.flatMap((each) => checksOfRetest(checks, each).map(({ id }) => id)),
@@ -85,7 +86,8 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
             ? (owed) => {
                 const [first] = checksOfRetest(checks, owed);
                 if (first) onSheet({ sheet: 'check', owed, check: first });
-                else onTrouble('The catalogue has no such check on this rig: a lead can override.');
+                else
+                  onTrouble('The checks of this rig are still being made: try again in a moment.');
               }
             : null
         }
@@ -120,7 +122,8 @@ export function CheckOwed({ job, rig, owed, check, tell, onDone }: CheckOwedProp
   const { header, state } = job;
   const units = useMemo(() => [rig.unit, ...rig.towed], [rig]);
   const walk = useWalkRound(units, header.subject.rigId, 'Retest');
-  const asked = useMemo(() => checksOfRetest(checksOf(rig, []), owed), [owed, rig]);
+  const checks = useChecks(rig);
+  const asked = useMemo(() => checksOfRetest(checks, owed), [checks, owed]);
   const expected = useExpected(
     rig,
     asked.map(({ id }) => id),

@@ -1,7 +1,7 @@
+import { sayReading } from '@keen-bleed/core';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { useLessons } from '../data/useRecords';
-import { sayReading } from '../job/BeforeAfter';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';

@@ -10,12 +10,13 @@ import {
   type PlumbedLine,
   type RigUnderTest,
 } from '@keen-bleed/core';
-import { checksOf, type Check } from '@keen-bleed/core/checks';
+import type { Check } from '@keen-bleed/core/checks';
 import type { Level, PlanSymbol } from '@keen-bleed/core/drawing';
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { useMe } from '../account/session';
+import { useChecks } from '../air/useChecks';
 import { useFound, useYard } from '../data/useRecords';
 import { holdsOfRow } from '../data/standingOf';
 import { sayDay } from '../data/when';
@@ -282,7 +283,7 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
     [unit],
   );
   const explained = useExplained(rig, symbol.unit, partId);
-  const checks = useMemo(() => checksOf(rig, []), [rig]);
+  const checks = useChecks(rig);
   const found = useFound(unit?.id ?? null);
   const failures = useOpenFailures(rig);
   const part = list.find(({ id }) => id === partId);

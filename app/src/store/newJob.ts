@@ -29,7 +29,7 @@ export function jobOfFailure(
     rigId,
     foundOn: foundOn.length > 0 ? foundOn : [units[0].id],
     bornOf: { kind: 'failure', runId: failure.runId, key: failure.key },
-    found: cut(sayFailure(failure), MOST.found),
+    found: cut(sayFailure(failure, units[0].gauge.unit), MOST.found),
     failures: covered([failure]),
     suspected: null,
   };

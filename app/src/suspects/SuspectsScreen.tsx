@@ -1,11 +1,12 @@
 import type { CheckFact, Unit } from '@keen-bleed/contract';
 import { CORE_VERSION, partTitle, rigTitle, wantsOf, type RigUnderTest } from '@keen-bleed/core';
-import { checksOf, type Check, type CheckAnswer, type RigStateId } from '@keen-bleed/core/checks';
+import type { Check, CheckAnswer, RigStateId } from '@keen-bleed/core/checks';
 import type { Complaint, Evidence } from '@keen-bleed/core/diagnosis';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import { useMe } from '../account/session';
+import { useChecks } from '../air/useChecks';
 import { rigKey } from '../air/useDrawn';
 import { useLessons, useYard } from '../data/useRecords';
 import { sayDay } from '../data/when';
@@ -96,7 +97,7 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
       }
     : null;
   const { told, before, failed, again } = useSuspects(asked);
-  const checks = useMemo(() => checksOf(rig, []), [rig]);
+  const checks = useChecks(rig);
   const [chosen, setChosen] = useState<string | null>(null);
   const [checking, setChecking] = useState<Check | null>(null);
   const [complaining, setComplaining] = useState(false);

@@ -1,6 +1,7 @@
 import type { JobHeader, PartData, Unit } from '@keen-bleed/contract';
 import { partTitle } from '../rig/partList';
 import { wantsOf } from './match';
+import { sayReading } from './retestOutcome';
 import type { JobState } from './jobState';
 import { measureWords, repairWords, type Station } from './words';
 
@@ -163,16 +164,16 @@ function readingsOf(state: JobState): string {
   const told = all
     .filter(({ before, after }) => before !== null && after !== null)
     .sort((a, b) => change(b) - change(a))[0];
-  return told && change(told) >= TOLD_FROM
-    ? `, ${told.title.toLowerCase()} ${said(told.before)} → ${said(told.after)} ${told.unit}`
-    : ', retest passed';
+  if (!told || change(told) < TOLD_FROM) return ', retest passed';
+  const sayIn = state.header.made.units[0]?.gauge.unit ?? 'psi';
+  const say = (value: number | null) => sayReading(value ?? 0, told.unit, sayIn);
+  return `, ${told.title.toLowerCase()} ${say(told.before)} → ${say(told.after)}`;
 }
 
 /** A reading that moved by less than this share is no story. */
 const TOLD_FROM = 0.1;
 const change = ({ before, after }: { before: number | null; after: number | null }) =>
   Math.abs((before ?? 0) - (after ?? 0)) / Math.max(1, Math.abs(before ?? 0));
-const said = (value: number | null) => (value === null ? '' : String(Math.round(value * 10) / 10));
 
 function lessonOf({ made }: JobHeader, state: JobState): JobLesson | null {
   if (!state.released) return null;

@@ -1,6 +1,7 @@
-import type { Figure, JobReading, Outcome } from '@keen-bleed/contract';
+import type { Figure, FigureUnit, JobReading, Outcome, PressureUnit } from '@keen-bleed/contract';
 import { headVerdict } from '../reading/figureParts';
 import { figureTitles, sayFigureLine } from '../reading/figureWords';
+import { rounded, sayFigure } from '../units/say';
 import { NOT_DONE_SAID } from '../run/findingsOf';
 
 /** What a run says of one step that was owed. */
@@ -38,12 +39,14 @@ const MOST_READINGS = 12;
  *
  * @param before figures of the runs before the repair, the newest first; the first of an id counts
  * @param expected what the rig's twin says a sound one reads, by figure
+ * @param sayIn the unit that pressures are said in: the rig's own gauge's
  */
 export function retestOutcome(
   outcome: Judged,
   stepId: string,
   before: readonly Pick<Figure, 'id' | 'value'>[] = [],
   expected: Readonly<Partial<Record<Figure['id'], number>>> = {},
+  sayIn: PressureUnit = 'psi',
 ): RetestOutcome | null {
   if (outcome.skipped.some((each) => each.stepId === stepId)) return null;
   const figures = outcome.figures.filter((figure) => figure.stepId === stepId);
@@ -62,10 +65,10 @@ export function retestOutcome(
     }));
   const failed = figures.find((figure) => headVerdict(figure) === 'fail');
   const bad = looked.find(({ standing }) => standing === 'bad');
-  if (failed) return { verdict: 'fail', said: sayFigureLine(failed, 'psi'), readings };
+  if (failed) return { verdict: 'fail', said: sayFigureLine(failed, sayIn), readings };
   if (bad) return { verdict: 'fail', said: `${bad.title}: ${bad.said}`, readings };
   const open = figures.find((figure) => headVerdict(figure) === 'cant-tell');
-  if (open) return { verdict: 'cant-tell', said: sayFigureLine(open, 'psi'), readings };
+  if (open) return { verdict: 'cant-tell', said: sayFigureLine(open, sayIn), readings };
   if (looked.length < findings.length)
     return {
       verdict: 'cant-tell',
@@ -76,11 +79,19 @@ export function retestOutcome(
   return {
     verdict: 'pass',
     said: first
-      ? sayFigureLine(first, 'psi')
+      ? sayFigureLine(first, sayIn)
       : looked
           .map(({ title, said }) => `${title}: ${said}`)
           .join('. ')
           .slice(0, 300),
     readings,
   };
+}
+
+const PRESSURES: ReadonlySet<string> = new Set(['psi', 'psi/min', 'psi/s']);
+
+/** A reading in words, such as `0.4 psi/min`, in the unit that was chosen. */
+export function sayReading(value: number, unit: string, sayIn: PressureUnit): string {
+  if (!PRESSURES.has(unit)) return `${rounded(value, 1)} ${unit}`;
+  return `${sayFigure(value, unit as FigureUnit, sayIn)} ${unit.replace('psi', sayIn)}`;
 }

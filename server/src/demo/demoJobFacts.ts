@@ -117,7 +117,14 @@ export function demoJobFacts(
       const fittedMs = log.facts.findLast(({ kind }) => kind === 'fitted')?.atMs ?? 0;
       const run = ofUnit.find(({ startedAtMs = 0 }) => startedAtMs > fittedMs);
       const came =
-        run && retestOutcome(run.result as Outcome, does.retest, beforeOf(ofUnit, fittedMs));
+        run &&
+        retestOutcome(
+          run.result as Outcome,
+          does.retest,
+          beforeOf(ofUnit, fittedMs),
+          {},
+          unit.gauge.unit,
+        );
       if (!run || !came) throw new Error(`no run of ${demo.number} retests ${does.retest}`);
       add(by, atMs, { kind: 'retested', owedId: `step:${does.retest}`, logId: run.id, ...came });
     } else {

@@ -185,7 +185,7 @@ export const demoJobs: readonly DemoJob[] = [
       })),
       said('paula', 3, 8.3, () => ({
         kind: 'waiting',
-        text: 'the 4 psi relay, with the Friday van',
+        text: 'the relay, with the Friday van',
       })),
     ],
   },
