@@ -7,7 +7,7 @@ import { Txt } from './Txt';
 export function HoldsNotice({ holds }: { holds: readonly string[] }) {
   if (holds.length === 0) return null;
   return (
-    <View role="alert" style={{ gap: space.hair }}>
+    <View role="region" aria-label="Out of service" style={{ gap: space.hair }}>
       <Rule heavy />
       <Txt as="heading" tone="fail">
         Out of service
