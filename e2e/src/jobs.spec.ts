@@ -91,8 +91,9 @@ test('a temporary measure holds a vehicle until it is undone, and a marker is mo
 }) => {
   await signIn(page, 'paula');
   await page.getByRole('link', { name: 'Jobs', exact: true }).click();
-  await expectNoFindings(page);
   const open = page.getByRole('list', { name: 'Open jobs' });
+  await expect(open.getByRole('link').first()).toBeVisible();
+  await expectNoFindings(page);
   await open.getByRole('link', { name: /Tractor 11/ }).click();
   const measures = page.getByRole('list', { name: 'Temporary measures' });
   await expect(measures).toContainText('Spring caged');
