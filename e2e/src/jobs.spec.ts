@@ -86,35 +86,37 @@ test(
   },
 );
 
-test('a temporary measure holds a vehicle until it is undone, and a marker is moved by the arrows', async ({
-  page,
-}) => {
-  await signIn(page, 'paula');
-  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
-  const open = page.getByRole('list', { name: 'Open jobs' });
-  await expect(open.getByRole('link').first()).toBeVisible();
-  await expectNoFindings(page);
-  await open.getByRole('link', { name: /Tractor 11/ }).click();
-  const measures = page.getByRole('list', { name: 'Temporary measures' });
-  await expect(measures).toContainText('Spring caged');
-  await measures.getByRole('button', { name: /^Undone/ }).click();
-  await expect(measures).toBeHidden();
-  await expect(page.getByText(/^Retest owed, \d+ min: .*Tug and stop/)).toBeVisible();
-  // In case of a slip it is taken back at once.
-  await page.getByRole('button', { name: 'Take back: Temporary measure undone' }).click();
-  await expect(measures).toContainText('Spring caged');
+test(
+  'a temporary measure holds a vehicle until it is undone, and a marker is moved by the arrows',
+  { tag: '@both' },
+  async ({ page }) => {
+    await signIn(page, 'paula');
+    await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+    const open = page.getByRole('list', { name: 'Open jobs' });
+    await expect(open.getByRole('link').first()).toBeVisible();
+    await expectNoFindings(page);
+    await open.getByRole('link', { name: /Tractor 11/ }).click();
+    const measures = page.getByRole('list', { name: 'Temporary measures' });
+    await expect(measures).toContainText('Spring caged');
+    await measures.getByRole('button', { name: /^Undone/ }).click();
+    await expect(measures).toBeHidden();
+    await expect(page.getByText(/^Retest owed, \d+ min: .*Tug and stop/)).toBeVisible();
+    // In case of a slip it is taken back at once.
+    await page.getByRole('button', { name: 'Take back: Temporary measure undone' }).click();
+    await expect(measures).toContainText('Spring caged');
 
-  const isWide = (page.viewportSize()?.width ?? 0) > 900;
-  if (!isWide) return;
-  await page.getByRole('link', { name: 'Jobs', exact: true }).click();
-  const marker = page.getByRole('slider', { name: /^Tipper 04/ });
-  await marker.focus();
-  await page.keyboard.press('ArrowRight');
-  // What the next station asks for is opened; the job has not moved by itself.
-  await expect(page.getByRole('dialog')).toContainText('Which check proved it');
-  await page.keyboard.press('Escape');
-  await expect(page.getByRole('heading', { name: 'What is it?' })).toBeVisible();
-});
+    const isWide = (page.viewportSize()?.width ?? 0) > 900;
+    if (!isWide) return;
+    await page.getByRole('link', { name: 'Jobs', exact: true }).click();
+    const marker = page.getByRole('slider', { name: /^Tipper 04/ });
+    await marker.focus();
+    await page.keyboard.press('ArrowRight');
+    // What the next station asks for is opened; the job has not moved by itself.
+    await expect(page.getByRole('dialog')).toContainText('Which check proved it');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('heading', { name: 'What is it?' })).toBeVisible();
+  },
+);
 
 test('a viewer reads jobs and writes nothing; a technician is offered no release', async ({
   page,
