@@ -76,9 +76,19 @@ function KeptIn({ jobId, header, outcome, mayKeep, atOnce }: KeptInProps) {
     () => (live ? provenBy(live.state, header, outcome, runs.data ?? [], expected?.figures) : []),
     [expected, header, live, outcome, runs.data],
   );
+  // What was kept once is not kept again because somebody looks at an older run, and an ended job is left alone.
   const open = useMemo(
-    () => proven.filter(({ owed }) => owed.done?.logId !== header.id),
-    [header.id, proven],
+    () =>
+      live === null || live.state.closed
+        ? []
+        : proven.filter(
+            ({ owed }) =>
+              !live.facts.some(
+                (fact) =>
+                  fact.kind === 'retested' && fact.logId === header.id && fact.owedId === owed.id,
+              ),
+          ),
+    [header.id, live, proven],
   );
   const keep = useRef(oneAtOnce());
   const who = useMemo(() => ({ shopId: me.shopId, personId: me.personId }), [me]);

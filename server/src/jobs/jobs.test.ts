@@ -196,6 +196,14 @@ describe('a job', () => {
       ((await staff.viewer.get(`/api/jobs/${header.id}/blocks`)).body as { blocks: string[] })
         .blocks;
     expect(await blocks()).toEqual([expect.stringContaining('started before the repair')]);
+    // Nor by a run of another vehicle, however well that does.
+    const another = await addTruck(staff.lead, String((number += 1)));
+    await told(
+      retested('step:static-hold', await ran(another, 1, { startMs: Date.now() + 1_000 })),
+    );
+    expect(await blocks()).toEqual(
+      expect.arrayContaining([expect.stringContaining('of another vehicle')]),
+    );
     const now = (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
     const failing = await ran(now, 7, { startMs: Date.now() + 1_000, retestOf: [header.id] });
     // Somebody says it passed; the record says otherwise.
@@ -282,6 +290,25 @@ describe('a job', () => {
       expect.arrayContaining([expect.stringContaining('Park line capped')]),
     );
   });
+});
+
+it('takes no day that there is not, and no check that is not named', async () => {
+  const { tell, told, at, header } = await failedTruck();
+  expect((await tell({ kind: 'wanted-by', day: '2026-99-99' })).status).toBe(422);
+  await told({
+    kind: 'fitted',
+    at: { ...at, partId: 'park-line' },
+    repair: 'remade',
+    was: {},
+    now: {},
+  });
+  await told(retested('check:0/park-line/soap', await ran(header.made.units[0]!, 1)));
+  const { blocks } = (await staff.viewer.get(`/api/jobs/${header.id}/blocks`)).body as {
+    blocks: string[];
+  };
+  expect(blocks).toEqual(
+    expect.arrayContaining([expect.stringContaining('does not say which check')]),
+  );
 });
 
 describe('who may do what in a job', () => {

@@ -11,7 +11,7 @@ import {
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Db } from '../db/database';
-import { facts, logs, units } from '../db/schema';
+import { facts, logs, logUnits, units } from '../db/schema';
 import { failuresOn } from '../failures/refreshFailures';
 import { digestOf } from './digest';
 
@@ -118,7 +118,9 @@ async function unprovenRetests(tx: Db, shopId: string, log: FoldedLog): Promise<
   const state = log.state as unknown as JobState;
   const answers = clockAnswers(log.facts);
   const byServer = (fact: JobFact) => correctedMs(fact, answers.get(fact.lane));
-  const fittedMs = Math.max(0, ...state.fitted.map(byServer));
+  const undone = state.measures.flatMap((each) => each.undone ?? []);
+  const fittedMs = Math.max(0, ...[...state.fitted, ...undone].map(byServer));
+  const held = new Set(unitsHeld(state));
   const blocks: string[] = [];
   for (const { done, passed, title, stepId } of state.owed) {
     if (!done || !passed) continue;
@@ -128,6 +130,8 @@ async function unprovenRetests(tx: Db, shopId: string, log: FoldedLog): Promise<
       .where(and(eq(logs.shopId, shopId), eq(logs.id, done.logId)));
     if (!record) {
       blocks.push(`${title}: its record has not come yet. Send it from the device it was made on.`);
+    } else if (!(await isOn(tx, shopId, record.id, held))) {
+      blocks.push(`${title}: that record is of another vehicle.`);
     } else if (stepId !== null) {
       const outcome = record.result as Outcome | null;
       const now = outcome ? retestOutcome(outcome, stepId) : null;
@@ -141,15 +145,37 @@ async function unprovenRetests(tx: Db, shopId: string, log: FoldedLog): Promise<
       ) {
         blocks.push(`${title}: the record says otherwise: ${now.said}.`);
       }
-    } else if (done.factId !== undefined) {
+    } else if (done.factId === undefined) {
+      blocks.push(`${title}: it does not say which check it was tested by. Test it again.`);
+    } else {
       const [entry] = await tx
         .select({ fact: facts.fact })
         .from(facts)
         .where(
           and(eq(facts.shopId, shopId), eq(facts.logId, record.id), eq(facts.id, done.factId)),
         );
-      if (!entry) blocks.push(`${title}: the check it was tested by has not come yet.`);
+      const fact = entry?.fact as
+        { kind?: string; atMs?: number; offsetMs?: number | null } | undefined;
+      if (fact?.kind !== 'check') {
+        blocks.push(`${title}: the check it was tested by has not come yet.`);
+      } else if ((fact.atMs ?? 0) - (fact.offsetMs ?? 0) < fittedMs) {
+        blocks.push(`${title}: that check was made before the repair. Test it again.`);
+      }
     }
   }
   return blocks;
+}
+
+/** Whether a record is on one of some units. */
+async function isOn(
+  tx: Db,
+  shopId: string,
+  logId: string,
+  unitIds: ReadonlySet<string>,
+): Promise<boolean> {
+  const rows = await tx
+    .select({ unitId: logUnits.unitId })
+    .from(logUnits)
+    .where(and(eq(logUnits.shopId, shopId), eq(logUnits.logId, logId)));
+  return rows.some(({ unitId }) => unitIds.has(unitId));
 }

@@ -19,5 +19,6 @@ export const openJob: Opener = async (db, me, sent) => {
   const [unit, ...towed] = await unitsAsKept(db, me.shopId, made.units, (at) => `made.units.${at}`);
   if (!unit) throw notFound('unit');
   const units = [unit, ...towed];
-  return { header: { ...header, made: { ...made, units } }, units: [unit, ...towed] };
+  const foundOn = made.foundOn.map((id) => id.toLowerCase());
+  return { header: { ...header, made: { ...made, foundOn, units } }, units: [unit, ...towed] };
 };

@@ -130,6 +130,10 @@ function admitWords({ known }: JobState, fact: JobFact): FieldProblem | null {
     if (isOther && fact.because === undefined)
       return { field: 'because', message: 'Say why the earlier conclusion was wrong.' };
   }
+  const day =
+    fact.kind === 'wanted-by' ? fact.day : fact.kind === 'waiting' ? (fact.until ?? null) : null;
+  if (day !== null && Number.isNaN(Date.parse(`${day}T12:00:00Z`)))
+    return { field: 'day', message: 'Give a day there is, such as 2026-11-30.' };
   if (fact.kind === 'undone' && known.get(fact.measureId)?.kind !== 'measure')
     return { field: 'measureId', message: 'There is no such temporary measure in this job.' };
   if (fact.kind === 'retested' && fact.accepted !== undefined && fact.verdict !== 'cant-tell')
