@@ -23,7 +23,7 @@ import {
   type Ranking,
 } from '@keen-bleed/core/diagnosis';
 import type { Fault } from '@keen-bleed/core/twin';
-import { drawsOf } from '@keen-bleed/core/twin';
+import { drawsOf, noticedShare } from '@keen-bleed/core/twin';
 import { demoRigsUnderTest } from './demoRigsUnderTest';
 import { answered, complained, readRun, worldOf } from './suspectsWorld';
 import { printed, type Case } from './suspectsTable';
@@ -40,6 +40,8 @@ const json = option('json', '');
 const tables = option('tables', '');
 const MOST_CHECKS = 5;
 const RUN_AGAIN_MINUTES = 8;
+/** Severities at which another fault may give the same readings. */
+const GRID = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1];
 
 /** What an odd figure is called where it fails. */
 const FAILS: readonly (readonly [RegExp, string])[] = [
@@ -153,21 +155,29 @@ function oneCase(
       )
     );
   };
-  const isToldByWords = (fault: Fault) =>
-    complaints.some((each) => saysOf(each, fault) >= 3 * saysOf(each, null)) ||
+  const isToldByWords = (fault: Fault, severity: number) =>
+    complaints.some((each) => saysOf(each, fault, severity) >= 3 * saysOf(each, null)) ||
     model.checks.some(
       ({ doing }) =>
-        doing.does === 'look' && (doing.under[fault.id]?.bad ?? 0) >= 3 * (doing.sound.bad ?? 1),
+        doing.does === 'look' &&
+        noticedShare(fault, severity) * (doing.under[fault.id]?.bad ?? 0) >=
+          3 * (doing.sound.bad ?? 1),
     );
   const severityOf = (ranking: Ranking, fault: Fault) =>
     ranking.suspects.find(({ faults }) => faults[0]?.id === fault.id)?.severity ?? null;
+  const [only] = wrong;
+  const without =
+    run && wrong.length === 1 && only && shows(only.fault, only.severity)
+      ? takenOut(model, run, only.fault, only.severity, evidence.slice(0, said ? 2 : 1))
+      : null;
   return {
     rig: rigTitle(rig),
+    without,
     wrong: wrong.map(({ fault, severity }) => ({
       id: fault.id,
       severity,
       onDash: shows(fault, severity),
-      byWords: isToldByWords(fault),
+      byWords: isToldByWords(fault, severity),
       after: severityOf(now, fault),
     })),
     first: rowsOf(first),
@@ -179,6 +189,46 @@ function oneCase(
     said,
     also: world.also,
     table: run ? tableAlone(model, run, wrong[0]?.fault.id ?? null) : null,
+  };
+}
+
+/**
+ * What is told where the fault is not in the list; null where another of the list gives the same readings within what a
+ * gauge tells.
+ */
+function takenOut(
+  model: RigModel,
+  run: JointWeigher,
+  fault: Fault,
+  severity: number,
+  evidence: readonly Evidence[],
+): Case['without'] {
+  const shiftOf = (of: Fault, at: number) =>
+    run.shiftOf(shownBetween(model, of, Math.max(0.1, at)), () => ({
+      mean: 0,
+      shift: 0,
+      unsure: 0,
+      chances: {},
+    }));
+  const truth = shiftOf(fault, severity);
+  const imitates = model.faults.some(
+    (other) =>
+      other.id !== fault.id &&
+      GRID.some((at) =>
+        shiftOf(other, at).every(
+          (shift, row) => Math.abs(shift - truth[row]!) < run.deviation(row),
+        ),
+      ),
+  );
+  if (imitates) return null;
+  // The same rig's table, with one fault fewer to choose from.
+  const fewer = Object.create(model, {
+    faults: { value: model.faults.filter(({ id }) => id !== fault.id) },
+  }) as RigModel;
+  const ranking = rankingOf(new Weighing(fewer, evidence));
+  return {
+    unlisted: ranking.unlisted,
+    isFirst: ranking.unlisted > (ranking.suspects[0]?.chance ?? 0),
   };
 }
 

@@ -20,6 +20,8 @@ export interface Case {
   said: string | null;
   /** Small leaks beside: naming one is no mistake. */
   also: readonly string[];
+  /** With its fault taken out of the list; null where another gives the same readings. */
+  without: { unlisted: number; isFirst: boolean } | null;
   /** The trade's table by itself on the same run; null where there is no run. */
   table: { needless: number; named: boolean; minutes: number } | null;
 }
@@ -79,6 +81,10 @@ export function printed(cases: readonly Case[]): string {
     )}, after checks ${share(
       sound.filter(({ last }) => (last.suspects[0]?.chance ?? 0) > 0.5),
       sound,
+    )}`,
+    `not in the list: first, or over 30 %, where its fault is taken out and no other gives the same readings ${share(
+      single.filter(({ without }) => without && (without.isFirst || without.unlisted > 0.3)),
+      single.filter(({ without }) => without),
     )}`,
     `two at once: both in the first two, or named as two ${share(
       pairs.filter(({ wrong, last }) =>

@@ -6,6 +6,7 @@ import {
   drawRig,
   drawsOf,
   effectsOf,
+  noticedShare,
   played,
   Twin,
   type Draws,
@@ -214,14 +215,20 @@ export function readRun(world: World, { channels = false } = {}): RunFigures {
   return runFigures(seen);
 }
 
+/** Of those who notice a bad fault, who notices this one: another curve than the model's. */
+const noticedHere = (fault: Fault, severity: number): number =>
+  noticedShare(fault, 0) === 1 ? 1 : 1 / (1 + Math.exp(-(severity - 0.35) / 0.08));
+
 /** What a driver says of it; null where nothing. */
 export function complained({ faults, draws }: World): string | null {
   const [first] = faults;
   const row = first && SAID.find(([of]) => of.test(first.fault.id))?.[1];
+  // Of slight faults nobody speaks; where that ends is not where the model has it.
+  const speaks = first ? noticedHere(first.fault, first.severity) : 0;
   let x = draws.even();
   for (const [said, share] of row ?? []) {
-    if (x < share) return said;
-    x -= share;
+    if (x < share * speaks) return said;
+    x -= share * speaks;
   }
   return draws.even() < 0.05 ? 'blows' : null;
 }
@@ -230,6 +237,9 @@ export function complained({ faults, draws }: World): string | null {
 export function answered(world: World, check: Check): CheckAnswer {
   const { draws, faults } = world;
   const chance = { even: draws.even, normal: () => draws.normal(3) };
-  const ids = faults.map(({ fault }) => fault.id);
+  const ids = faults.map(({ fault, severity }) => ({
+    id: fault.id,
+    noticed: noticedHere(fault, severity),
+  }));
   return doCheck(twinOf(world, 90), check, { senses: OTHER_SENSES, chance, faults: ids });
 }

@@ -2,6 +2,7 @@ import {
   apart,
   doAll,
   doCheck,
+  has,
   TELLS,
   USUAL_SENSES,
   type Chance,
@@ -55,10 +56,10 @@ function hideFaults(twin: Twin, setup: BaySetup, random: () => number): Hidden[]
 }
 
 /** What a driver says of hidden faults, drawn as often as drivers say so. */
-function complaintOf(faults: readonly Fault[], random: () => number): BayRig['driverSays'] {
+function complaintOf(faults: readonly Hidden[], random: () => number): BayRig['driverSays'] {
   for (const complaint of complaints) {
-    const said = faults.some((fault) => {
-      const share = saysOf(complaint, fault);
+    const said = faults.some(({ fault, severity }) => {
+      const share = saysOf(complaint, fault, severity);
       return share > saysOf(complaint, null) && random() < share;
     });
     if (said) return { id: complaint.id, title: complaint.title };
@@ -247,7 +248,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       checks += 1;
       const isAtOnce = !isBrought && AT_ONCE.has(check.doing.does);
       minutes += check.minutes + (isAtOnce ? 0 : check.state.minutes);
-      const ids = bay.has.map(({ fault }) => fault.id);
+      const ids = bay.has.map(({ fault, severity }) => has(fault, severity));
       const senses = bay.setup.senses ?? USUAL_SENSES;
       const answer = doCheck(bay.twin, check, { senses, chance, faults: ids }, isAtOnce);
       if (!isAtOnce) bay.cab = leftAsFound(bay.twin, bay.cab);

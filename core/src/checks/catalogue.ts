@@ -11,6 +11,7 @@ import { exhaustChecks } from './exhaustChecks';
 import { looks } from './looks';
 import { OPENING, type Made } from './made';
 import { timingChecks } from './timingChecks';
+import { walkChecks } from './walkChecks';
 import { wholeChecks } from './wholeChecks';
 
 /**
@@ -37,6 +38,7 @@ export function checksOf(rig: RigUnderTest, faults: readonly Fault[] = faultsOf(
     ...timingChecks(made),
     ...wholeChecks(made),
     ...looks(made),
+    ...walkChecks(made),
   ];
   const byPart = faultsByPart(rig, faults);
   return checks
@@ -73,13 +75,18 @@ function faultsByPart(rig: RigUnderTest, faults: readonly Fault[]): Map<string, 
 
 /** Faults of the check's own part, and those whose place or way is the one it is done at. */
 function bearing(
-  { unit, part, doing }: Omit<Check, 'bearsOn'>,
+  { unit, part, act, doing }: Omit<Check, 'bearsOn'>,
   byPart: ReadonlyMap<string, readonly string[]>,
   faults: readonly Fault[],
 ): string[] {
   const at = 'place' in doing ? doing.place : 'way' in doing ? doing.way : null;
   const there = faults.filter((fault) => fault.at === at).map(({ id }) => id);
   const looked = doing.does === 'look' ? Object.keys(doing.under) : [];
+  if (act === 'walk') {
+    // A walk is at no part of its own: it bears on the places that it passes.
+    const spots = new Set(doing.does === 'walk' ? doing.spots.map((spot) => spot.at) : []);
+    return [...looked, ...faults.filter((fault) => spots.has(fault.at)).map(({ id }) => id)];
+  }
   const group = part.split('.')[0] ?? part;
   return [
     ...new Set([

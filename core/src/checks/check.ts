@@ -4,7 +4,17 @@ export type { Senses } from '@keen-bleed/contract';
 
 /** What a hand, ear, eye or gauge does. */
 export type CheckAct =
-  'listen' | 'wet' | 'read' | 'compare' | 'time' | 'watch' | 'drain' | 'feel' | 'look' | 'lamp';
+  | 'listen'
+  | 'wet'
+  | 'read'
+  | 'compare'
+  | 'time'
+  | 'watch'
+  | 'drain'
+  | 'feel'
+  | 'look'
+  | 'lamp'
+  | 'walk';
 
 /**
  * The state a rig has to be in. Tanks are charged to cut-out first, and settled; a check then lets go of what it needs
@@ -62,6 +72,21 @@ export type CheckAnswer =
   | { kind: 'number'; value: number }
   | { kind: 'points'; points: readonly (readonly [from: number, to: number])[] };
 
+/** One of the places that a walk round a rig passes. */
+export interface Spot {
+  /** What an answer names it by. */
+  id: string;
+  title: string;
+  unit: number;
+  part: string;
+  /** Place, or way out where `is` says so, by id. */
+  at: string;
+  is: 'joints' | 'port';
+}
+
+/** What a rod does wrong: it is not back, it does not move at a light pedal, it comes last. */
+export type RodsWrong = 'out' | 'idle' | 'late';
+
 /** How it is done on a twin. Places, ways and latches by id; pressures psi. */
 export type Doing =
   | { does: 'listen'; way: string }
@@ -103,6 +128,12 @@ export type Doing =
   | { does: 'damp' }
   | { does: 'couplers'; unit: number }
   | { does: 'cock'; way: string; fault: string }
+  /** Walks round and names the place where something stands out most. */
+  | {
+      does: 'walk';
+      of: 'air' | 'rods' | 'strokes' | 'water' | 'lamps';
+      spots: readonly Spot[];
+    }
   /** What air does not show: chances of each choice on a sound rig, and under each fault. */
   | {
       does: 'look';

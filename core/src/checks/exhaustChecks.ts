@@ -6,7 +6,7 @@ import { callOf, EYES, type Bare, type Made } from './made';
 import { STATES } from './states';
 
 /** In which states an exhaust of a role has something to say: its inlet's seat in one, its exhaust's in the other. */
-const WHEN: Partial<Record<PartRole, readonly RigStateId[]>> = {
+export const EXHAUST_SPEAKS: Partial<Record<PartRole, readonly RigStateId[]>> = {
   'foot-valve': ['released', 'applied'],
   'quick-release': ['released', 'applied'],
   relay: ['released', 'parked', 'applied'],
@@ -39,7 +39,7 @@ export function exhaustChecks(made: Made): Bare[] {
     const isTakeOff = does === 'seal' && part === 'accessories';
     if (does !== 'exhaust' && does !== 'drain' && !isEnd && !isTakeOff) return [];
     const role = parts[unit]?.get(part)?.role;
-    const states = role ? WHEN[role] : undefined;
+    const states = role ? EXHAUST_SPEAKS[role] : undefined;
     return (states ?? []).map((state) => listenAt(made, way, part, state));
   });
 }

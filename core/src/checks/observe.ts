@@ -1,3 +1,5 @@
+import type { Fault } from '../twin/faults/fault';
+import { noticedShare } from '../twin/faults/noticed';
 import { towedPrefix } from '../twin/network/network';
 import { scfmOf } from '../twin/senses/freeAir';
 import { lossAt } from '../twin/senses/soapAndEar';
@@ -5,6 +7,7 @@ import type { Twin } from '../twin/twin';
 import { bring, press, wait, waitFor } from './bring';
 import { USUAL_SENSES, type Check, type CheckAnswer, type Senses } from './check';
 import { HEARD, SOAPED, WATER, WET } from './grades';
+import { walked } from './walked';
 
 /** The draws of somebody's ear, hand and eye. */
 export interface Chance {
@@ -27,11 +30,23 @@ const LOADS_PSI = 35;
 /** Slow turns, so that what goes back past rings and valves counts. */
 const BUILD_RPM = 1000;
 
+/** A fault that a rig has, and what share of eyes notice it at its severity, 0 to 1. */
+export interface Has {
+  id: string;
+  noticed: number;
+}
+
+/** A fault at a severity, as an eye meets it. */
+export const has = (fault: Fault, severity: number): Has => ({
+  id: fault.id,
+  noticed: noticedShare(fault, severity),
+});
+
 export interface Doer {
   senses?: Senses;
   chance?: Chance;
-  /** Ids of the faults the rig has: only looks that air does not show go by them. */
-  faults?: readonly string[];
+  /** The faults the rig has: only looks that air does not show go by them. */
+  faults?: readonly Has[];
 }
 
 /**
@@ -54,7 +69,7 @@ export function observed(
   { doing, answer }: Check,
   senses: Senses,
   chance: Chance,
-  faults: readonly string[],
+  faults: readonly Has[],
 ): CheckAnswer {
   const number = (value: number): CheckAnswer => {
     if (answer.kind !== 'number') return { kind: 'number', value };
@@ -123,7 +138,12 @@ export function observed(
       return { kind: 'choice', choice: crossed ? 'crossed' : apart ? 'apart' : 'right' };
     }
     case 'cock':
-      return { kind: 'choice', choice: faults.includes(doing.fault) ? 'wrong' : 'right' };
+      return {
+        kind: 'choice',
+        choice: faults.some(({ id }) => id === doing.fault) ? 'wrong' : 'right',
+      };
+    case 'walk':
+      return { kind: 'choice', choice: walked(twin, doing, senses, chance) };
     case 'look':
       return { kind: 'choice', choice: looked(doing, chance, faults) };
   }
@@ -320,10 +340,13 @@ function strokeMm(twin: Twin, place: string): number {
 function looked(
   { sound, under }: Extract<Check['doing'], { does: 'look' }>,
   chance: Chance,
-  faults: readonly string[],
+  faults: readonly Has[],
 ): string {
-  const fault = faults.find((id) => id in under);
-  const chances = Object.entries(fault === undefined ? sound : (under[fault] ?? sound));
+  const there = faults.find(({ id }) => id in under);
+  // Of a slight fault fewer eyes see anything: the rest see a sound part.
+  const bad = there ? under[there.id] : undefined;
+  const isSeen = bad !== undefined && (there!.noticed >= 1 || chance.even() < there!.noticed);
+  const chances = Object.entries(isSeen ? bad : sound);
   const x = chance.even();
   let sum = 0;
   for (const [choice, share] of chances) {

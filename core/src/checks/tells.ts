@@ -4,7 +4,7 @@ import { Twin, type TwinSite } from '../twin/twin';
 import type { Effect } from '../twin/effects';
 import { bring } from './bring';
 import { PERFECT_SENSES, type Check, type CheckAnswer, type RigStateId } from './check';
-import { NO_CHANCE, observed } from './observe';
+import { has, NO_CHANCE, observed } from './observe';
 
 /**
  * How far apart two answers of one check are, in standard deviations of what gauges and sound rigs differ by; a grade
@@ -31,6 +31,9 @@ export function apart({ answer }: Check, one: CheckAnswer, other: CheckAnswer): 
   return said(one) === said(other) ? 0 : 10;
 }
 
+/** Walks that move nothing. */
+const STILL: ReadonlySet<string> = new Set(['air', 'strokes', 'water']);
+
 /** Apart by so much, a check tells one from the other. */
 export const TELLS = 3;
 
@@ -50,7 +53,7 @@ export function doAll(
   const byState = new Map<RigStateId, Check[]>();
   for (const check of checks)
     byState.set(check.state.id, [...(byState.get(check.state.id) ?? []), check]);
-  const ids = faults.map(({ fault }) => fault.id);
+  const ids = faults.map(({ fault, severity }) => has(fault, severity));
   const start = new Twin(rig, { tanksPsi: 90, ...site });
   start.apply(drawn);
   start.apply(faults.flatMap(({ fault, severity }) => effectsOf(fault, severity)));
@@ -61,7 +64,10 @@ export function doAll(
     const inState = start.save();
     for (const check of some) {
       const isStill =
-        check.doing.does === 'listen' || check.doing.does === 'wet' || check.doing.does === 'read';
+        check.doing.does === 'listen' ||
+        check.doing.does === 'wet' ||
+        check.doing.does === 'read' ||
+        (check.doing.does === 'walk' && STILL.has(check.doing.of));
       answers.set(check.id, observed(start, check, PERFECT_SENSES, NO_CHANCE, ids));
       if (!isStill) start.restore(inState);
     }

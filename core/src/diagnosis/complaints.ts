@@ -1,4 +1,5 @@
 import type { Fault } from '../twin/faults/fault';
+import { noticedShare } from '../twin/faults/noticed';
 
 /** What a driver says, in the words of the trade. */
 export interface Complaint {
@@ -169,8 +170,9 @@ export const complaintsLike = (words: string): readonly Complaint[] =>
  * How often a driver says it of a rig with a fault, 0 to 1.
  *
  * @param fault null for a sound rig
+ * @param severity how bad the fault is: of a slight one fewer drivers speak
  */
-export function saysOf(complaint: Complaint, fault: Pick<Fault, 'id'> | null): number {
+export function saysOf(complaint: Complaint, fault: Fault | null, severity = 1): number {
   const row = fault && complaint.said.find(([of]) => of.test(fault.id));
-  return Math.max(SAID_ANYHOW, row?.[1] ?? 0);
+  return fault && row ? Math.max(SAID_ANYHOW, row[1] * noticedShare(fault, severity)) : SAID_ANYHOW;
 }

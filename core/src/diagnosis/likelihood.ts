@@ -1,6 +1,7 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import type { Check, CheckAnswer, Senses } from '../checks/check';
 import { HEARD, SOAPED } from '../checks/grades';
+import { NOTHING } from '../checks/walkChecks';
 import type { AnswerEvidence, RunEvidence } from './evidence';
 import { figureOf, saidOf, type RigModel, type ShownByRun } from './rigModel';
 import {
@@ -355,6 +356,8 @@ export function chancesOf(
     const sum = chances.reduce((total, each) => total + each, 0);
     return Object.fromEntries(ids.map((id, n) => [id, chances[n]! / sum]));
   }
+  if (doing.does === 'walk' && answer.kind === 'choice')
+    return walkChances(doing, answer, shown, senses);
   if (answer.kind === 'choice') {
     const others = answer.choices.length - 1;
     return Object.fromEntries(
@@ -362,6 +365,36 @@ export function chancesOf(
     );
   }
   return {};
+}
+
+/** On a walk one thing is taken for another: for a spot of the same part, or for any. */
+const WALK_BESIDE = 0.08;
+const WALK_ELSEWHERE = 0.05;
+const WALK_IMAGINED = 0.04;
+
+function walkChances(
+  { of, spots }: Extract<Check['doing'], { does: 'walk' }>,
+  { choices }: Extract<Check['answer'], { kind: 'choice' }>,
+  shown: string,
+  senses: Senses,
+): Readonly<Record<string, number>> {
+  const missed = (of === 'air' ? senses.missed : senses.lookWrong) + 0.03;
+  // What a rod does stands before its place.
+  const what = /^(out|idle|late)\./.exec(shown)?.[0] ?? '';
+  const at = spots.find(({ id }) => `${what}${id}` === shown);
+  const beside = spots
+    .filter(({ id, part, unit }) => id !== at?.id && part === at?.part && unit === at.unit)
+    .map(({ id }) => `${what}${id}`);
+  const elsewhere = shown === NOTHING ? WALK_IMAGINED : WALK_ELSEWHERE;
+  const near = beside.length > 0 ? WALK_BESIDE : 0;
+  const chances = Object.fromEntries(
+    choices.map(({ id }) => [id, elsewhere / (choices.length - 1)]),
+  );
+  for (const id of beside) chances[id] = chances[id]! + near / beside.length;
+  if (shown !== NOTHING) chances[NOTHING] = missed;
+  chances[shown] = 0;
+  chances[shown] = 1 - Object.values(chances).reduce((sum, each) => sum + each, 0);
+  return chances;
 }
 
 /** One standard deviation of what a check's number would be, for one cause. */

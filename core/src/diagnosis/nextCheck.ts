@@ -1,6 +1,7 @@
 import type { Check, RigStateId } from '../checks/check';
+import type { Fault } from '../twin/faults/fault';
 import { answerDeviation, logStudent, type WouldAnswer } from './likelihood';
-import { faultChances, rankingOf, type Ranking } from './ranking';
+import { rankingOf, type Ranking } from './ranking';
 import type { Weighing } from './weigh';
 
 /** A check and what it buys. */
@@ -38,7 +39,8 @@ const LEAST_GAIN = 0.03;
 const EACH_COSTS = 6;
 /** What a caution is worth in minutes: danger is paid for. */
 const CAUTION_COSTS = 0.5;
-const CAUSES = 16;
+/** What hardly anything speaks for is left out of the reckoning. */
+const LEAST_RECKONED = 0.002;
 
 /** The check that buys most for its minutes and its risk, or why there is none to make. */
 export function nextCheck(
@@ -92,19 +94,43 @@ interface Weight {
   would: (check: Check) => WouldAnswer;
 }
 
-/** What a check may part: the likeliest suspects, and what is no fault of the list. */
+/** A fault is reckoned with slight, plain and bad: up to these severities. */
+const BADNESS = [0.45, 0.75, 1] as const;
+
+/**
+ * What a check may part: every fault that anything speaks for, at each of three severities, since how bad it would be is
+ * not known and a number tells little of which it is before that; and what is no fault of the list.
+ */
 function causesOf(weighing: Weighing, ranking: Ranking): Weight[] {
-  const chances = faultChances(weighing);
-  const faults = ranking.suspects.slice(0, CAUSES).flatMap(({ faults: group }): Weight[] =>
-    group.map((fault) => {
-      const { chance = 0, severity = 0 } = chances.get(fault.id) ?? {};
-      return {
-        group: group[0]!.id,
-        chance,
-        would: (check) => weighing.wouldAnswer(check, fault, severity),
-      };
-    }),
+  // Where nothing of the list explains it, checks still part what is left of it.
+  const listed = 1 - ranking.unlisted;
+  const groupOf = new Map(
+    ranking.suspects
+      .filter(({ chance }) => chance >= LEAST_RECKONED * listed)
+      .flatMap(({ faults }) => faults.map(({ id }) => [id, faults[0]!.id] as const)),
   );
+  const parts = new Map<string, { fault: Fault; chance: number; severity: number }>();
+  const add = (fault: Fault, severity: number, chance: number) => {
+    if (!groupOf.has(fault.id)) return;
+    const key = `${fault.id} ${BADNESS.findIndex((upTo) => severity <= upTo)}`;
+    const part = parts.get(key) ?? { fault, chance: 0, severity: 0 };
+    part.chance += chance;
+    part.severity += chance * severity;
+    parts.set(key, part);
+  };
+  for (const { cause, chance } of weighing.weighed) {
+    if (cause.kind === 'fault') add(cause.fault, cause.severity, chance);
+    if (cause.kind === 'pair') {
+      cause.faults.forEach((fault, n) => add(fault, cause.severities[n]!, chance / 2));
+    }
+  }
+  const faults = [...parts.values()]
+    .filter(({ chance }) => chance >= (LEAST_RECKONED * listed) / BADNESS.length)
+    .map(({ fault, chance, severity }): Weight => ({
+      group: groupOf.get(fault.id)!,
+      chance,
+      would: (check) => weighing.wouldAnswer(check, fault, severity / chance),
+    }));
   const rest = ranking.sound + ranking.reader;
   return [
     ...faults,
@@ -112,15 +138,28 @@ function causesOf(weighing: Weighing, ranking: Ranking): Weight[] {
   ];
 }
 
-const entropyOf = (chances: ReadonlyMap<string, number>): number => {
+/** Entropy of what is left, times its share: so that shares of answers need not be summed first. */
+const entropyTimes = (chances: Float64Array): number => {
   let sum = 0;
-  for (const chance of chances.values()) sum += chance;
-  let entropy = 0;
-  for (const chance of chances.values()) {
-    if (chance > 0) entropy -= (chance / sum) * Math.log(chance / sum);
+  let logs = 0;
+  for (const chance of chances) {
+    if (chance <= 0) continue;
+    sum += chance;
+    logs += chance * Math.log(chance);
   }
-  return entropy;
+  return sum > 0 ? sum * Math.log(sum) - logs : 0;
 };
+
+/** Groups of causes by number, so that what an answer does to them is summed without looking names up. */
+function numbered(causes: readonly Weight[]): { of: Int32Array; count: number } {
+  const numbers = new Map<string, number>();
+  const of = Int32Array.from(causes, ({ group }) => {
+    const known = numbers.get(group) ?? numbers.size;
+    numbers.set(group, known);
+    return known;
+  });
+  return { of, count: numbers.size };
+}
 
 function groupsOf(causes: readonly Weight[], times: (n: number) => number): Map<string, number> {
   const groups = new Map<string, number>();
@@ -130,46 +169,50 @@ function groupsOf(causes: readonly Weight[], times: (n: number) => number): Map<
   return groups;
 }
 
-/** Points of a number that stand for all it may be under one cause: deviations off its mean, and their shares. */
-const POINTS = [
-  [-1.2, 0.25],
-  [0, 0.5],
-  [1.2, 0.25],
-] as const;
+/** Where a number is told apart from a sound rig's, in deviations off its mean, either way. */
+const APART = [0.7, 1.5, 2.5, 4, 7, 12, 25] as const;
+
+/** Shares of a number in each band about a sound rig's mean; a logistic law stands for the normal one. */
+function inBands(off: number, by: number, deviation: number): number[] {
+  const under = [...APART.map((at) => -at).reverse(), ...APART].map(
+    (at) => 1 / (1 + Math.exp((-1.702 * (at * deviation - off)) / by)),
+  );
+  return [...under, 1].map((share, n) => share - (under[n - 1] ?? 0));
+}
 
 /** How much less there is to guess once a check is answered, nats. */
 function gainOf(weighing: Weighing, check: Check, causes: readonly Weight[]): number {
-  const before = entropyOf(groupsOf(causes, () => 1));
   const all = causes.reduce((sum, { chance }) => sum + chance, 0);
+  const groups = numbered(causes);
+  const posterior = new Float64Array(groups.count);
+  const leftBy = (times: (n: number) => number): number => {
+    posterior.fill(0);
+    causes.forEach(({ chance }, n) => (posterior[groups.of[n]!]! += chance * times(n)));
+    return entropyTimes(posterior);
+  };
+  const before = leftBy(() => 1);
   const would = causes.map((cause) => cause.would(check));
+  let chancesOf: (answer: string | number, n: number) => number;
+  let answers: Iterable<string | number>;
   if (check.answer.kind === 'number' || check.answer.kind === 'points') {
-    const { deviation } = weighing.model.soundTo(check.id);
-    const by = would.map(({ shift }) => answerDeviation(check, deviation, shift));
-    let after = 0;
-    causes.forEach(({ chance }, n) => {
-      if (chance < 0.002 * all) {
-        after += (chance / all) * before;
-        return;
-      }
-      for (const [off, share] of POINTS) {
-        const at = would[n]!.mean + off * by[n]!;
-        const posterior = groupsOf(causes, (m) =>
-          Math.exp(logStudent(at - would[m]!.mean, by[m]!)),
-        );
-        after += (chance / all) * share * entropyOf(posterior);
-      }
-    });
-    return before - after;
+    const { deviation: sound, mean } = weighing.model.soundTo(check.id);
+    const usual = answerDeviation(check, sound, 0);
+    const bands = would.map((each) =>
+      inBands(
+        each.mean - mean,
+        Math.hypot(answerDeviation(check, sound, each.shift), each.unsure),
+        usual,
+      ),
+    );
+    answers = bands[0]!.keys();
+    chancesOf = (band, n) => bands[n]![band as number]!;
+  } else {
+    answers = new Set(would.flatMap(({ chances }) => Object.keys(chances)));
+    chancesOf = (said, n) => would[n]!.chances[said] ?? 0;
   }
-  const answers = new Set(would.flatMap(({ chances }) => Object.keys(chances)));
   let after = 0;
-  for (const said of answers) {
-    const posterior = groupsOf(causes, (m) => would[m]!.chances[said] ?? 0);
-    let share = 0;
-    for (const chance of posterior.values()) share += chance;
-    if (share > 0) after += (share / all) * entropyOf(posterior);
-  }
-  return before - after;
+  for (const answer of answers) after += leftBy((n) => chancesOf(answer, n));
+  return (before - after) / all;
 }
 
 /** What an answer would mean: the suspect that would then stand first, or none. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { jStat } from 'jstat';
 import { Matrix } from 'ml-matrix';
 import { usualGauge } from '../rig/newUnit';
-import { doCheck, USUAL_SENSES } from '../checks/index';
+import { doCheck, has as hasFault, USUAL_SENSES } from '../checks/index';
 import { truck, semi } from '../test/rigsInAir';
 import { unitOf } from '../test/walk';
 import { atDash } from '../twin/routine/reader';
@@ -343,7 +343,11 @@ describe('rows of the trade’s table', () => {
         const twin = new Twin(truck, { tanksPsi: 90 });
         twin.apply([...drawn.effects, ...has]);
         const chance = { even: () => 0.5, normal: () => draws.normal(2) };
-        const answer = doCheck(twin, check, { senses: USUAL_SENSES, chance, faults: [fault] });
+        const answer = doCheck(twin, check, {
+          senses: USUAL_SENSES,
+          chance,
+          faults: [hasFault(model.faultById.get(fault)!, severity)],
+        });
         evidence.push({ kind: 'answer', atMs: 2, checkId: id, answer });
       }
       const [first] = rankingOf(new Weighing(model, evidence)).suspects;

@@ -1,12 +1,21 @@
 import { USUAL_SENSES, type Check, type Senses } from '../checks/check';
 import { partOf } from '../twin/faults/faultsOf';
 import type { Fault } from '../twin/faults/fault';
+import { noticedShare } from '../twin/faults/noticed';
 import { Twin } from '../twin/twin';
 import { PRIOR, priorsOf, WEIGHED_AT, type Cause, type Repairs } from './causes';
 import { complaints, saysOf, SAID_ANYHOW } from './complaints';
 import type { AnswerEvidence, Evidence, RunEvidence } from './evidence';
 import { chancesOf, JointWeigher, logSaid, type WouldAnswer } from './likelihood';
-import { CHECKED_AT, figureOf, RUN_AT, saidOf, type RigModel, type ShownByRun } from './rigModel';
+import {
+  CHECKED_AT,
+  figureOf,
+  RUN_AT,
+  saidOf,
+  type RigModel,
+  type ShownByRun,
+  type SoundAnswers,
+} from './rigModel';
 import {
   lampFigures,
   measureOf,
@@ -68,6 +77,11 @@ export class Weighing {
   /** Numbers of the newest time: since the last repair. */
   readonly joint: JointWeigher;
   private readonly voices: readonly Voice[];
+  private readonly usual = new Map<
+    string,
+    { of: SoundAnswers['shares']; chances: Readonly<Record<string, number>> }
+  >();
+  private readonly answered = new Map<string, Readonly<Record<string, number>>>();
 
   constructor(
     readonly model: RigModel,
@@ -217,7 +231,9 @@ export class Weighing {
         if (!complaint) return () => 0;
         return (cause) => {
           if (cause.kind === 'unlisted') return Math.log(0.1);
-          const said = faultsIn(cause).map((fault) => saysOf(complaint, fault));
+          const said = faultsIn(cause).map((fault, n) =>
+            saysOf(complaint, fault, severitiesIn(cause)[n]),
+          );
           return Math.log(Math.max(SAID_ANYHOW, ...said));
         };
       }
@@ -331,13 +347,15 @@ export class Weighing {
    * @param fault null for a sound rig
    */
   wouldAnswer(check: Check, fault: Fault | null, severity: number): WouldAnswer {
-    const { model, senses } = this;
+    const { model } = this;
     if (check.doing.does === 'look') {
-      const chances = (fault ? check.doing.under[fault.id] : undefined) ?? check.doing.sound;
+      const { sound, under } = check.doing;
+      const bad = fault ? under[fault.id] : undefined;
+      const chances = fault && bad ? blend(sound, bad, noticedShare(fault, severity)) : sound;
       return { mean: 0, shift: 0, unsure: 0, chances };
     }
     const sound = model.soundTo(check.id);
-    const usual = mixed(check, sound.shares, senses);
+    const usual = this.usualOf(check);
     if (!fault) return { mean: sound.mean, shift: 0, unsure: 0, chances: usual };
     const nominal = model.answersTo([check.id], null).get(check.id);
     const [below, above, share] = between(CHECKED_AT, severity);
@@ -354,9 +372,31 @@ export class Weighing {
     }
     const one = (answer: typeof low) => {
       const shown = saidOf(answer) ?? '';
-      return shown === saidOf(nominal) ? usual : chancesOf(check, shown, senses);
+      return shown === saidOf(nominal) ? usual : this.saysWhere(check, shown);
     };
-    return { mean: 0, shift: 0, unsure: 0, chances: blend(one(low), one(high), share) };
+    const [lower, upper] = [one(low), one(high)];
+    const chances = lower === upper ? lower : blend(lower, upper, share);
+    return { mean: 0, shift: 0, unsure: 0, chances };
+  }
+
+  /** What sound rigs answer, through these senses. */
+  private usualOf(check: Check): Readonly<Record<string, number>> {
+    const { shares } = this.model.soundTo(check.id);
+    const kept = this.usual.get(check.id);
+    if (kept?.of === shares) return kept.chances;
+    const chances = mixed(check, shares, this.senses);
+    this.usual.set(check.id, { of: shares, chances });
+    return chances;
+  }
+
+  /** What is answered where a twin shows something, through these senses. */
+  private saysWhere(check: Check, shown: string): Readonly<Record<string, number>> {
+    const key = `${check.id} ${shown}`;
+    const kept = this.answered.get(key);
+    if (kept) return kept;
+    const chances = chancesOf(check, shown, this.senses);
+    this.answered.set(key, chances);
+    return chances;
   }
 
   /** Two at once, where the best single causes need a second. */
@@ -398,6 +438,10 @@ const PAIR_AT = [0.4, 0.7, 1] as const;
 
 export const faultsIn = (cause: Cause): readonly Fault[] =>
   cause.kind === 'fault' ? [cause.fault] : cause.kind === 'pair' ? cause.faults : [];
+
+/** How bad each fault of a cause is, in the order of `faultsIn`. */
+export const severitiesIn = (cause: Cause): readonly number[] =>
+  cause.kind === 'fault' ? [cause.severity] : cause.kind === 'pair' ? cause.severities : [];
 
 const isSamePart = (a: string, b: string) => a === b || a.split('.')[0] === b.split('.')[0];
 

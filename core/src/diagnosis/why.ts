@@ -151,7 +151,7 @@ export function whyOf(weighing: Weighing, fault: Fault, severity: number, unit: 
     if (each.kind === 'complaint') {
       const complaint = complaints.find(({ id }) => id === each.complaintId);
       if (!complaint) continue;
-      const ratio = saysOf(complaint, fault) / saysOf(complaint, null);
+      const ratio = saysOf(complaint, fault, severity) / saysOf(complaint, null);
       if (ratio >= FOR_LEAST)
         pros.push({ weight: ratio / 4, text: `the driver says: ${complaint.title.toLowerCase()}` });
     }

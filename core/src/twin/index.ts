@@ -10,6 +10,7 @@ export { faultsOf, partOf } from './faults/faultsOf';
 export { knownPatterns, learnPatterns, type KnownPatterns } from './equations/knownPatterns';
 export { placeInfo, type Circuit, type PlaceKind } from './network/placeKinds';
 export { twinWith } from './faults/twinWith';
+export { noticedShare } from './faults/noticed';
 export { effectsOf, type Fault, type Severity } from './faults/fault';
 export { scfmOf } from './senses/freeAir';
 export { deviceStates, type Device, type DeviceState } from './senses/deviceStates';
