@@ -5,7 +5,7 @@ import type { FieldProblem } from './errors';
 import { problemsOf } from './problem-in-words';
 import type { LogShapes, AnyHeader } from './log/kinds';
 import type { Outcome } from './outcome';
-import type { CoupleRig, UncoupleRig } from './rig';
+import type { AskTable, CoupleRig, UncoupleRig } from './rig';
 import type { CopyRuleSet, EditRuleSet, RuleSetDraft } from './ruleSet';
 import type { AppendFacts, CompareHeld, Held, HeldLogs } from './log/types';
 import type { RunExport } from './log/run/header';
@@ -24,6 +24,7 @@ interface Shapes {
   retireUnit: { retired: boolean };
   coupleRig: CoupleRig;
   uncoupleRig: UncoupleRig;
+  askTable: AskTable;
   ruleSetDraft: RuleSetDraft;
   copyRuleSet: CopyRuleSet;
   editRuleSet: EditRuleSet;

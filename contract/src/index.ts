@@ -132,7 +132,15 @@ export {
 } from './log/job/fact';
 export { type JobFailure, type JobHeader, type JobMade } from './log/job/header';
 export { type Figure, type Finding, type LimitUsed, type Outcome } from './outcome';
-export { RigSchema, type CoupleRig, type Rig, type UncoupleRig } from './rig';
+export {
+  RigSchema,
+  SuspectTableSchema,
+  type AskTable,
+  type CoupleRig,
+  type Rig,
+  type SuspectTable,
+  type UncoupleRig,
+} from './rig';
 export {
   RuleSetSchema,
   type CopyRuleSet,

@@ -33,6 +33,56 @@ export const RigSchema = Type.Object(
   { ...closed, title: 'Rig' },
 );
 
+/** Asks for what the server has worked out of a rig, by its units, front to rear. */
+export const AskTableSchema = Type.Object(
+  {
+    unitIds: Type.Array(Uuid('Unit'), {
+      minItems: 1,
+      maxItems: 6,
+      uniqueItems: true,
+      title: 'Units, front to rear',
+    }),
+  },
+  { ...closed, title: 'Rig to work out' },
+);
+
+const By = Type.Record(Type.String(), Type.Unknown());
+
+/** How far the server is with a rig, or its table: which is read by the same version of the same code alone. */
+export const SuspectTableSchema = Type.Union(
+  [
+    Type.Object(
+      {
+        standing: Type.Literal('ready'),
+        rigKey: Type.String({ title: 'Rig' }),
+        coreVersion: Type.String({ title: 'Version' }),
+        table: Type.Object(
+          {
+            runs: By,
+            answers: By,
+            soundRuns: Type.Array(Type.Unknown()),
+            soundAnswers: Type.Array(By),
+          },
+          { ...closed, title: 'Table' },
+        ),
+      },
+      closed,
+    ),
+    Type.Object(
+      {
+        standing: Type.Literal('working'),
+        share: Type.Number({ minimum: 0, maximum: 1, title: 'Share' }),
+      },
+      closed,
+    ),
+    Type.Object({ standing: Type.Literal('waiting') }, closed),
+    Type.Object({ standing: Type.Literal('failed') }, closed),
+  ],
+  { title: 'Table of a rig' },
+);
+
+export type AskTable = Static<typeof AskTableSchema>;
+export type SuspectTable = Static<typeof SuspectTableSchema>;
 export type CoupleRig = Static<typeof CoupleRigSchema>;
 export type UncoupleRig = Static<typeof UncoupleRigSchema>;
 export type Rig = Static<typeof RigSchema>;

@@ -14,7 +14,7 @@ import { RunFactSchema } from './log/run/fact';
 import { RunExportSchema } from './log/run/header';
 import { VisitFactSchema } from './log/visit/fact';
 import { OutcomeSchema } from './outcome';
-import { CoupleRigSchema, UncoupleRigSchema } from './rig';
+import { AskTableSchema, CoupleRigSchema, UncoupleRigSchema } from './rig';
 import {
   ChooseRuleSetSchema,
   CopyRuleSetSchema,
@@ -36,6 +36,7 @@ export const schemas = {
   retireUnit: RetireUnitSchema,
   coupleRig: CoupleRigSchema,
   uncoupleRig: UncoupleRigSchema,
+  askTable: AskTableSchema,
   ruleSetDraft: RuleSetDraftSchema,
   copyRuleSet: CopyRuleSetSchema,
   editRuleSet: EditRuleSetSchema,

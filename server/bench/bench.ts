@@ -11,6 +11,8 @@ import { performance } from 'node:perf_hooks';
 import pino from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import { migrateDatabase, openDatabase } from '../src/db/database';
+import { SuspectTables } from '../src/suspects/suspectTables';
+import { workOutApart } from '../src/suspects/workOut';
 import { makeApp } from '../src/app';
 import { yardQuery, yardRows } from '../src/units/yardRows';
 import { runHeader } from '../src/test/testShop';
@@ -58,6 +60,7 @@ async function main(): Promise<void> {
 
   const app = createServer(
     makeApp({
+      tables: new SuspectTables(workOutApart),
       database,
       log: pino({ level: 'silent' }),
       sessionSecret: 'bench',

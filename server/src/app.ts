@@ -17,6 +17,8 @@ import { dueRoutes } from './units/dueRoutes';
 import { gaugeRoutes } from './gauges/gaugeRoutes';
 import { rigRoutes } from './rigs/rigRoutes';
 import { ruleSetRoutes } from './ruleSets/ruleSetRoutes';
+import { suspectRoutes } from './suspects/suspectRoutes';
+import type { SuspectTables } from './suspects/suspectTables';
 import { unitRoutes } from './units/unitRoutes';
 import { ApiError } from './http/apiError';
 import { errorHandler } from './http/errorHandler';
@@ -34,6 +36,8 @@ export interface AppOptions {
   signInTries: number;
   /** Folder of the built web application, or null to serve the API alone. */
   webFolder: string | null;
+  /** What is worked out of rigs for phones. */
+  tables: SuspectTables;
   /** The moment every answer tells; another than now only for pictures of a fixed day. */
   nowMs?: () => number;
   /** Told of every answer, so that tests can hold it to its shape. */
@@ -110,6 +114,7 @@ export function makeApp(options: AppOptions): Express {
       ...runRoutes(db),
       ...photoRoutes(db),
       ...jobRoutes(db),
+      ...suspectRoutes(db, options.tables),
     ],
     options.onAnswer,
   );

@@ -6,6 +6,8 @@ import { migrateDatabase, openDatabase } from './db/database';
 import { fillFailures } from './failures/refreshFailures';
 import { isDatabaseAway } from './http/errorHandler';
 import { makeApp } from './app';
+import { SuspectTables } from './suspects/suspectTables';
+import { workOutApart } from './suspects/workOut';
 
 const DEFAULT_SIGN_IN_TRIES = 10;
 
@@ -30,8 +32,10 @@ async function main(): Promise<void> {
     if (seeded) console.log(`  demo world made: ${seeded.units} units, ${seeded.runs} runs`);
   }
   await fillFailures(database.db);
+  const tables = new SuspectTables(workOutApart);
   const app = makeApp({
     database,
+    tables,
     log,
     sessionSecret: SESSION_SECRET,
     secureCookie: process.env.COOKIE_SECURE === '1',
@@ -50,6 +54,7 @@ async function main(): Promise<void> {
   const stop = () => {
     if (stopping) return;
     stopping = true;
+    tables.stop();
     server.close(() => void database.close().then(() => process.exit(0)));
     server.closeAllConnections();
   };

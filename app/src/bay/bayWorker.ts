@@ -216,7 +216,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       const has = hideFaults(twin, setup, random);
       const had = has.map(({ fault }) => fault);
       const described = describeBay(twin, rig, outsideC);
-      described.driverSays = setup.hidden === null ? null : complaintOf(had, random);
+      described.driverSays = setup.hidden === null ? null : complaintOf(has, random);
       gaugePlace = described.gaugePlace;
       samples = [];
       const dials = bayDials(twin, rig, described.gaugePlace, drawn);

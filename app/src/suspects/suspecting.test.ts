@@ -1,6 +1,7 @@
 import { newUnitDraft } from '@keen-bleed/core';
 import { RigModel, type KeptTable } from '@keen-bleed/core/diagnosis';
 import { madeUpUnit } from '../test/madeUpUnit';
+import type { FromServer } from './serverTable';
 import { makeSuspecting, type Asked, type Told } from './suspecting';
 
 const unit = { ...madeUpUnit(), ...newUnitDraft('trailer', 2015), number: '22', name: 'Trailer' };
@@ -15,7 +16,7 @@ const asked = (change: Partial<Asked> = {}): Asked => ({
   ...change,
 });
 
-function made(kept: KeptTable | null = null) {
+function made(kept: KeptTable | null = null, server: FromServer[] = []) {
   const store = { kept };
   // Each look at the clock is a slice later, so that every piece of work is told of.
   let ms = 0;
@@ -26,6 +27,7 @@ function made(kept: KeptTable | null = null) {
         store.kept = table;
         return Promise.resolve();
       },
+      fromServer: () => Promise.resolve(server.shift() ?? 'none'),
     },
     () => (ms += 50),
   );
@@ -111,5 +113,50 @@ describe('suspects in a thread of their own', () => {
     await suspecting.weigh(asked({ evidence: [], failures: [] }), (told) => all.push(told));
     const { next } = all.at(-1)!;
     expect(next.next === 'check' || next.text.includes('Make a run')).toBe(true);
+  });
+
+  it('take what the shop’s server has worked out, once it has', async () => {
+    const truck = { ...madeUpUnit(), ...newUnitDraft('truck', 2015), number: '12' };
+    const rig = { unit: truck, towed: [] };
+    const model = new RigModel(rig);
+    const shown = model.run(null);
+    // A table as the server would give it: here every fault shows what a sound rig does.
+    const table: KeptTable = {
+      runs: Object.fromEntries<KeptTable['runs'][string]>([
+        ['sound', shown],
+        ...model.faults.flatMap(({ id }) =>
+          [0.4, 0.85].map((at): [string, typeof shown] => [`${id} @${at}`, shown]),
+        ),
+      ]),
+      answers: {},
+      soundRuns: Array.from({ length: 20 }, () => shown),
+      soundAnswers: [],
+    };
+    const { suspecting } = made(null, ['not yet', table]);
+    const whole = await new Promise<Told>((done) => {
+      void suspecting.weigh(
+        asked({
+          rig,
+          rigKey: 'truck 12',
+          evidence: [{ kind: 'run', atMs: 1, figures: { 'cut-out': 150 } }],
+          failures: [],
+          brief: true,
+        }),
+        (told) => {
+          if (told.rough) return;
+          suspecting.stop();
+          done(told);
+        },
+      );
+    });
+    // By its own reckoning the governor would stand far before all others; by the server's table none does.
+    expect(whole.suspects[0]?.chance ?? 0).toBeLessThan(0.2);
+  });
+
+  it('go on by themselves where the server has nothing of the rig', async () => {
+    const { suspecting } = made(null, ['none']);
+    const all: Told[] = [];
+    await suspecting.weigh(asked(), (told) => all.push(told));
+    expect(all.at(-1)?.working).toBeNull();
   });
 });

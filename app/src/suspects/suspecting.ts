@@ -23,6 +23,7 @@ import {
   type Why,
 } from '@keen-bleed/core/diagnosis';
 import { partOf, Twin, type Fault } from '@keen-bleed/core/twin';
+import type { FromServer } from './serverTable';
 
 /** A suspect as the screen shows it. */
 export interface SuspectShown {
@@ -97,10 +98,12 @@ export interface Suspecting {
   stop: () => void;
 }
 
-/** Where tables are kept between visits. */
+/** Where tables are kept between visits, and who else works them out. */
 export interface TableStore {
   read: (rigKey: string) => Promise<KeptTable | null>;
   keep: (rigKey: string, table: KeptTable) => Promise<void>;
+  /** What the shop's server has of a rig. */
+  fromServer: (rig: RigUnderTest, rigKey: string) => Promise<FromServer>;
 }
 
 /** A thread hears what else it is told after so long, ms. */
@@ -111,6 +114,8 @@ const RESTS_MS = 80;
 const HANDS_OVER_EVERY_MS = 500;
 /** What is worked out is kept so often, ms. */
 const KEEPS_EVERY_MS = 20_000;
+/** The server is asked again after so long, ms. */
+const ASKS_SERVER_EVERY_MS = 2_000;
 /** Suspects shown, and worked out with every check before the rest. */
 const SHOWN = 6;
 const CHECKED = 8;
@@ -158,12 +163,24 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
     return mine === turn;
   };
 
+  /** Takes in what the server has worked out, as soon as it has: it is quicker than most phones. */
+  const askServer = async (of: RigModel, asked: Pick<Asked, 'rig' | 'rigKey'>, mine: number) => {
+    if (of.isWhole) return;
+    while (mine === turn) {
+      const found = await store.fromServer(asked.rig, asked.rigKey);
+      if (found === 'none') return;
+      if (found !== 'not yet') return of.learn(found);
+      await heard(ASKS_SERVER_EVERY_MS);
+    }
+  };
+
   return {
     async weigh(asked, onTold) {
       const mine = ++turn;
       const { rig, rigKey } = asked;
       const of = await modelOf(rig, rigKey);
       if (mine !== turn) return;
+      void askServer(of, asked, mine);
       const evidence = asked.evidence.filter(
         (each) => each.kind !== 'answer' || of.checkById.has(each.checkId),
       );
@@ -209,6 +226,7 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
       const mine = ++turn;
       const of = await modelOf(rig, rigKey);
       if (mine !== turn) return;
+      void askServer(of, { rig, rigKey }, mine);
       await workOut(of, rigKey, of.prepare('everything'), mine, () => undefined, RESTS_MS);
     },
     async help(rig, rigKey, onTable) {

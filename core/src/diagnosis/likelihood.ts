@@ -314,6 +314,8 @@ function covarianceOf(one: Entry, other: Entry): number {
 const GRADE_OFF = 0.08;
 /** A choice that the model has wrong. */
 const CHOICE_OFF = 0.03;
+/** Somebody who follows a hose or turns a cock sees the fault itself, and is hardly ever wrong. */
+const SEEN_WRONG = 0.005;
 /** What a fault moves is known to this share of it, where a check reads it. */
 const ANSWER_SHIFT_OFF = 0.2;
 
@@ -360,8 +362,9 @@ export function chancesOf(
     return walkChances(doing, answer, shown, senses);
   if (answer.kind === 'choice') {
     const others = answer.choices.length - 1;
+    const off = doing.does === 'couplers' || doing.does === 'cock' ? SEEN_WRONG : CHOICE_OFF;
     return Object.fromEntries(
-      answer.choices.map(({ id }) => [id, id === shown ? 1 - CHOICE_OFF : CHOICE_OFF / others]),
+      answer.choices.map(({ id }) => [id, id === shown ? 1 - off : off / others]),
     );
   }
   return {};

@@ -1,17 +1,8 @@
 import fc from 'fast-check';
 import { jStat } from 'jstat';
 import { Matrix } from 'ml-matrix';
-import { usualGauge } from '../rig/newUnit';
-import { doCheck, has as hasFault, USUAL_SENSES } from '../checks/index';
-import { truck, semi } from '../test/rigsInAir';
+import { semi } from '../test/rigsInAir';
 import { unitOf } from '../test/walk';
-import { atDash } from '../twin/routine/reader';
-import { drawsOf } from '../twin/random';
-import { dashRun } from '../twin/routine/dashRun';
-import { played } from '../twin/routine/player';
-import { drawRig } from '../twin/spread/drawnRig';
-import { effectsOf } from '../twin/faults/fault';
-import { Twin } from '../twin/twin';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { logStudent, lowerOf } from './likelihood';
 import {
@@ -22,7 +13,6 @@ import {
   nextCheck,
   rankingOf,
   RigModel,
-  runFigures,
   sayHowBad,
   stillCounts,
   usualOf,
@@ -282,92 +272,5 @@ describe('what is weighed', () => {
     // A = m / (Cd p √(γ/RT) (2/(γ+1))^3) = 0.00227 / (0.8 × 860 kPa × 0.00236) = 1.40 mm², so 1.3 mm across.
     expect(sayHowBad({ id: 'leak: primary tank' }, 1)).toBe('about 4 scfm, a hole of 1.3 mm');
     expect(sayHowBad({ id: 'governor high' }, 0.5)).toBe('plain');
-  });
-});
-
-/*
- * Rows of the trade's table on a truck: a rig drawn from the spread with the fault, read at its dash by eye, then that
- * row's check. Of the rig's faults only those of the rows are worked out, so that this runs in seconds: the bench weighs
- * all of them.
- */
-describe('rows of the trade’s table', () => {
-  const model = new RigModel(truck);
-  const rows = [
-    ['compressor worn', 0.95, ['0/time/build-up', '0/look/intake', '0/look/discharge']],
-    ['intake blocked', 0.9, ['0/look/intake']],
-    ['governor stuck', 0.8, ['0/read/governor line/unloaded']],
-    ['seat: supply drain', 0.8, ['0/watch/supply tank/parked', '0/listen/supply drain/parked']],
-    [
-      'outlet check',
-      0.8,
-      ['0/watch/supply tank/parked', '0/listen/purge valve/parked', '0/listen/supply drain/parked'],
-    ],
-    ['leak: secondary tank', 0.7, ['0/wet/secondary tank']],
-    ['seat: primary drain', 0.7, ['0/listen/primary drain/parked', '0/wet/primary tank']],
-    ['leak: spring line', 0.7, ['0/watch/secondary tank/parked', '0/wet/spring line']],
-    ['leak: front left', 0.7, ['0/wet/front left']],
-    ['seat: rear relay: inlet', 0.8, ['0/listen/rear relay: exhaust/parked']],
-    ['primary warning low', 0.9, ['0/read/primary warning']],
-    ['park valve low', 0.9, ['0/read/park valve']],
-    ['stop lamp dead', 1, ['0/look/wiring stop lamp']],
-  ] as const;
-  const wanted = rows.map(([id]) => id);
-  for (const _ of model.prepare('first', wanted)) void _;
-  const ids = [...new Set(rows.flatMap(([, , checks]) => checks))].filter((id) =>
-    model.checkById.has(id),
-  );
-  for (const fault of wanted) {
-    for (const severity of [0.2, 0.6, 1]) model.answersTo(ids, fault, severity);
-  }
-
-  const readAt = (fault: string | null, severity: number, seed: number) => {
-    const draws = drawsOf(seed);
-    const drawn = drawRig(truck, seed + 500);
-    const has = fault === null ? [] : effectsOf(model.faultById.get(fault)!, severity);
-    const twin = new Twin(truck, { tanksPsi: 70 });
-    twin.apply([...drawn.effects, ...has]);
-    const error = (place: string) =>
-      drawn.needleErrorPsi[place.startsWith('p') ? 'primary' : 'secondary'];
-    const seen = played(twin, dashRun(twin, { ears: false }), atDash(usualGauge.psi, draws, error));
-    return { figures: runFigures(seen), drawn, draws, has };
-  };
-
-  it.each(rows)(
-    'puts %s first, or in a first group of three, after that row’s check',
-    (fault, severity, checks) => {
-      const { figures, drawn, draws, has } = readAt(fault, severity, 7);
-      const evidence: Evidence[] = [{ kind: 'run', atMs: 1, figures }];
-      for (const id of checks) {
-        const check = model.checkById.get(id);
-        if (!check) continue;
-        const twin = new Twin(truck, { tanksPsi: 90 });
-        twin.apply([...drawn.effects, ...has]);
-        const chance = { even: () => 0.5, normal: () => draws.normal(2) };
-        const answer = doCheck(twin, check, {
-          senses: USUAL_SENSES,
-          chance,
-          faults: [hasFault(model.faultById.get(fault)!, severity)],
-        });
-        evidence.push({ kind: 'answer', atMs: 2, checkId: id, answer });
-      }
-      const [first] = rankingOf(new Weighing(model, evidence)).suspects;
-      expect(first?.faults.length).toBeLessThanOrEqual(3);
-      expect(first?.faults.map(({ id }) => id)).toContain(fault);
-    },
-  );
-
-  it('accuses nobody on a sound rig straight after build-up', () => {
-    for (const seed of [1, 2, 3]) {
-      const { figures } = readAt(null, 0, seed);
-      const ranking = rankingOf(new Weighing(model, [{ kind: 'run', atMs: 1, figures }]));
-      expect(ranking.suspects[0]?.chance ?? 0).toBeLessThan(0.5);
-    }
-  });
-
-  it('says that it is rough while not every fault is worked out', () => {
-    const { figures } = readAt(null, 0, 1);
-    const weighing = new Weighing(model, [{ kind: 'run', atMs: 1, figures }]);
-    expect(weighing.isRough).toBe(true);
-    expect(rankingOf(weighing).unlisted).toBeGreaterThan(0.01);
   });
 });

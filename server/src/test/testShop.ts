@@ -11,6 +11,7 @@ import { hashPassword } from '../accounts/password';
 import { migrateDatabase, openDatabase, type Database } from '../db/database';
 import { people, ruleSetRevisions, ruleSets, shops } from '../db/schema';
 import { makeApp } from '../app';
+import { SuspectTables } from '../suspects/suspectTables';
 import type { AnswerCheck } from '../http/route';
 
 /** A database of its own for one test file, with the application over it. */
@@ -39,9 +40,15 @@ export async function openEmptyDatabase(): Promise<{ database: Database; url: st
 }
 
 /** The application over a database. */
-export function testApp(database: Database, logged: string[] = [], signInTries = 1000): Express {
+export function testApp(
+  database: Database,
+  logged: string[] = [],
+  signInTries = 1000,
+  tables: SuspectTables = neverReady(),
+): Express {
   return makeApp({
     database,
+    tables,
     log: pino({}, { write: (line: string) => void logged.push(line) }),
     sessionSecret: 'tests only',
     secureCookie: false,
@@ -50,6 +57,10 @@ export function testApp(database: Database, logged: string[] = [], signInTries =
     onAnswer: holdToShape,
   });
 }
+
+/** Tables that are worked out for as long as a test goes on. */
+const neverReady = () =>
+  new SuspectTables(() => ({ table: new Promise(() => undefined), stop: () => undefined }));
 
 /** Makes a database of its own with the tables of today, and an application over it. */
 export async function openTestShop({ signInTries = 1000 } = {}): Promise<TestShop> {
