@@ -46,6 +46,13 @@ test(
     const atOnce = next.getByRole('group', { name: 'What did you find?' });
     if (await atOnce.isVisible()) {
       await atOnce.getByRole('button').first().click();
+    } else if (await next.getByRole('button', { name: 'Say what you found' }).isVisible()) {
+      await next.getByRole('button', { name: 'Say what you found' }).click();
+      await page
+        .getByRole('radiogroup', { name: 'What did you find?', exact: true })
+        .getByRole('radio')
+        .click();
+      await page.getByRole('button', { name: 'Keep', exact: true }).click();
     } else {
       await next.getByRole('button', { name: 'Give what you read' }).click();
       await page.getByLabel('What did you read?').fill('1');

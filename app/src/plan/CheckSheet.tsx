@@ -9,6 +9,7 @@ import { Button } from '../ui/Button';
 import { Caution } from '../ui/Caution';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { LongChoice } from '../ui/LongChoice';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 
@@ -16,6 +17,8 @@ import { Txt } from '../ui/Txt';
 const MOST_PSI = 300;
 const MOST_OTHER = 2_000;
 const MOST_PAIRS = 60;
+/** More answers than these are found by a word. */
+const MOST_IN_SIGHT = 9;
 
 interface CheckSheetProps {
   check: Check;
@@ -92,7 +95,15 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
           {`A sound rig: ${check.sound}${check.tools.length > 0 ? ` Needs: ${check.tools.join(', ')}.` : ''}`}
         </Txt>
       </View>
-      {options ? (
+      {options && options.length > MOST_IN_SIGHT ? (
+        <LongChoice
+          label="What did you find?"
+          hint="such as rear, tank, relay"
+          options={options.map(({ id, title }) => ({ value: id, title }))}
+          value={choice ?? ''}
+          onChange={setChoice}
+        />
+      ) : options ? (
         <Choice
           label="What did you find?"
           options={options.map(({ id, title }) => ({ value: id, title }))}

@@ -23,6 +23,14 @@ interface NextCheckProps {
 /** Answers that stand side by side. */
 const MOST_BESIDE = 5;
 
+/** What opens the whole sheet: beside the answers it adds to them; else it is where they are given. */
+const openingOf = (options: number): string =>
+  options === 0
+    ? 'Give what you read'
+    : options <= MOST_BESIDE
+      ? 'With a note or photo'
+      : 'Say what you found';
+
 /** The check that buys most, how it is done, what each answer would mean; or why there is none to make. */
 export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextCheckProps) {
   const palette = usePalette();
@@ -34,6 +42,7 @@ export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextChec
   const isOpen = wide || open === check?.id;
   const options =
     shape?.kind === 'grade' ? shape.grades : shape?.kind === 'choice' ? shape.choices : null;
+  const isBeside = options !== null && options.length <= MOST_BESIDE;
   return (
     <View
       role="region"
@@ -63,7 +72,7 @@ export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextChec
           {next.means.slice(0, isOpen ? undefined : 2).map(({ answer, then }) => (
             <Txt key={answer} as="small">{`${answer}: ${then}`}</Txt>
           ))}
-          {onAnswer && options && options.length <= MOST_BESIDE ? (
+          {onAnswer && isBeside ? (
             <View
               role="group"
               aria-label="What did you find?"
@@ -91,8 +100,8 @@ export function NextCheck({ next, check, onAnswer, onOpen, openTitle }: NextChec
           {onOpen ? (
             <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
               <Button
-                title={openTitle ?? (options ? 'With a note or photo' : 'Give what you read')}
-                manner={options && !openTitle ? 'quiet' : 'main'}
+                title={openTitle ?? openingOf(options?.length ?? 0)}
+                manner={isBeside && !openTitle ? 'quiet' : 'main'}
                 onPress={() => onOpen(check.id)}
               />
               {wide ? null : (

@@ -17,7 +17,8 @@ const WHEN: Partial<Record<PlaceKind, RigStateId>> = {
   'rear supply': 'released',
 };
 
-const whenOf = ({ kind }: NetNode): RigStateId =>
+/** The state in which a place holds the air that would leak from it. */
+export const whenOf = ({ kind }: NetNode): RigStateId =>
   WHEN[kind] ??
   ({ supply: 'parked', service: 'applied', park: 'released' } as const)[placeInfo(kind).circuit];
 

@@ -43,4 +43,5 @@ export const OPENING =
   'Let all air out before a fitting is opened, and chock the wheels: springs and hoses store force.';
 export const UNDER =
   'Chock the wheels before anybody goes under. Keep hands clear of rods and slack adjusters.';
+export const ROLL = 'Chock the wheels: the brakes are off.';
 export const EYES = 'Wear eye protection: an exhaust throws out grit and water.';

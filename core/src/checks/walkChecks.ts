@@ -1,9 +1,9 @@
 import { OUTSIDE } from '../twin/network/network';
 import { placeInfo } from '../twin/network/placeKinds';
-import type { AnswerShape, RigStateId, Spot } from './check';
-import type { RodsWrong } from './check';
+import type { AnswerShape, RigStateId, RodsWrong, Spot } from './check';
 import { EXHAUST_SPEAKS } from './exhaustChecks';
-import { callOf, EYES, UNDER, type Bare, type Made } from './made';
+import { whenOf } from './airChecks';
+import { callOf, EYES, ROLL, UNDER, type Bare, type Made } from './made';
 import { STATES } from './states';
 
 /** Nothing stood out on a walk. */
@@ -45,7 +45,13 @@ const choicesOf = (spots: readonly Spot[], nothing: string): AnswerShape => ({
 });
 
 /** Walks with an open ear. The engine is off: beside it nothing is heard from two paces away. */
-const WALKED: readonly RigStateId[] = ['parked', 'released', 'applied', 'red out', 'hand on'];
+const WALKED = {
+  parked: ', parked',
+  released: ', brakes released',
+  applied: ', pedal held down',
+  'red out': ', red pulled',
+  'hand on': ', hand valve on',
+} as const satisfies Partial<Record<RigStateId, string>>;
 
 /** Which circuits are under air in a state. */
 const FILLED: Partial<Record<RigStateId, readonly string[]>> = {
@@ -58,11 +64,13 @@ const FILLED: Partial<Record<RigStateId, readonly string[]>> = {
 
 function airWalks(made: Made): Bare[] {
   const { network, parts } = made;
-  return WALKED.flatMap((state): Bare[] => {
+  return (Object.keys(WALKED) as (keyof typeof WALKED)[]).flatMap((state): Bare[] => {
     const joints = network.nodes.flatMap((node): Spot[] => {
       const { unit, part, kind, id } = node;
       if (unit < 0 || part === null) return [];
       if (!(FILLED[state] ?? []).includes(placeInfo(kind).circuit)) return [];
+      // Before the dryer's outlet there is air only while the engine runs.
+      if (STATES[whenOf(node)].engine !== 'off') return [];
       const title = named(made, unit, `joints of the ${callOf(node)}`);
       return [{ id: `${unit}.${slug(callOf(node))}`, title, unit, part, at: id, is: 'joints' }];
     });
@@ -75,17 +83,16 @@ function airWalks(made: Made): Bare[] {
       return [{ id: `${unit}.${slug(callOf(way))}.port`, title, unit, part, at: id, is: 'port' }];
     });
     const spots = [...joints, ...exhausts].sort((a, b) => a.unit - b.unit);
-    const { title } = STATES[state];
     return [
       {
         id: `0/walk/air/${state}`,
         act: 'walk',
         unit: 0,
         part: anyPart(made),
-        title: `Walk round and listen: ${title.charAt(0).toLowerCase()}${title.slice(1)}`,
+        title: `Walk round and listen${WALKED[state]}`,
         state: STATES[state],
         how: 'With everything quiet, walk the whole rig from front to rear and back on the other side, ears low. Where something hisses, go close until you know what it is. Name the loudest.',
-        cautions: state === 'parked' ? [EYES] : [EYES, UNDER],
+        cautions: state === 'parked' ? [EYES] : [EYES, ROLL],
         tools: state === 'applied' || state === 'hand on' ? ['helper'] : [],
         minutes: 3 + 1.5 * (parts.length - 1),
         answer: choicesOf(spots, 'quiet all round'),
@@ -269,7 +276,7 @@ function lampWalk(made: Made): Bare[] {
       title: 'Watch the stop lamps as the pedal goes down slowly',
       state: STATES.released,
       how: 'Key on. From behind, see the lamps with the pedal up, at 8 psi, and at 30 psi.',
-      cautions: ['Chock the wheels: the brakes are off.'],
+      cautions: [ROLL],
       tools: ['helper'],
       minutes: 1,
       answer: {

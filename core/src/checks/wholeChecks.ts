@@ -1,7 +1,7 @@
 import { towedPrefix } from '../twin/network/network';
 import type { AnswerShape, RigStateId } from './check';
 import { graded, WET } from './grades';
-import { EYES, psiShape, type Bare, type Made } from './made';
+import { EYES, psiShape, ROLL, type Bare, type Made } from './made';
 import { STATES } from './states';
 
 const perMinute = (spread: number): AnswerShape => ({
@@ -11,7 +11,6 @@ const perMinute = (spread: number): AnswerShape => ({
   error: 0.15,
   spread,
 });
-const ROLL = 'Chock the wheels: the brakes are off.';
 
 /** What is read from the cab, and what isolating one part of the air tells. */
 export function wholeChecks(made: Made): Bare[] {
