@@ -8,6 +8,7 @@ import { useChecks } from '../air/useChecks';
 import { inDrawing } from '../air/useDrawn';
 import { useRuleSets } from '../data/useRecords';
 import { useWalkRound } from '../parts/useWalkRound';
+import { madeForPsi } from '../bench/madeFor';
 import { CheckSheet } from '../plan/CheckSheet';
 import { sayAnswer } from '../plan/sayAnswer';
 import { usePrefs } from '../prefs/prefs';
@@ -132,6 +133,7 @@ export function CheckOwed({ job, rig, owed, check, tell, onDone }: CheckOwedProp
   return (
     <CheckSheet
       check={check}
+      madeForPsi={madeForPsi(units, check)}
       onDone={(answer, note, photos) => {
         void (async () => {
           const kept = await walk.say(

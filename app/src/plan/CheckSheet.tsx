@@ -2,6 +2,7 @@ import { fromPsi, rounded, toPsi } from '@keen-bleed/core';
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import { useState } from 'react';
 import { View } from 'react-native';
+import { CurvePad } from '../bench/CurvePad';
 import { PhotoPicker } from '../photos/PhotoPicker';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
@@ -13,21 +14,22 @@ import { LongChoice } from '../ui/LongChoice';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 
-/** No gauge of a brake reads more, psi; no time or stroke is longer, s or mm; no curve has more pairs. */
+/** No gauge of a brake reads more, psi; no time or stroke is longer, s or mm. */
 const MOST_PSI = 300;
 const MOST_OTHER = 2_000;
-const MOST_PAIRS = 60;
 /** More answers than these are found by a word. */
 const MOST_IN_SIGHT = 9;
 
 interface CheckSheetProps {
   check: Check;
+  /** What its valve is made to open at, psi; null where nobody has read it off. */
+  madeForPsi?: number | null;
   onDone: (answer: CheckAnswer, note: string | null, photos: readonly Blob[]) => void;
   onLeave: () => void;
 }
 
 /** How a check is done, with what caution, and the answer as its shape asks for it. Nothing is chosen beforehand. */
-export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
+export function CheckSheet({ check, madeForPsi = null, onDone, onLeave }: CheckSheetProps) {
   const { unit } = usePrefs();
   const { answer: shape } = check;
   const [choice, setChoice] = useState<string | null>(null);
@@ -35,11 +37,12 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
   const [note, setNote] = useState('');
   const [photos, setPhotos] = useState<readonly Blob[]>([]);
   const [problem, setProblem] = useState<string>();
+  const [curve, setCurve] = useState<CheckAnswer | string | null>(null);
   const inPressure = shape.kind === 'number' && (shape.unit === 'psi' || shape.unit === 'psi/min');
   const read = (text: string): number | null => {
     const number = Number(text.trim().replace(',', '.'));
     if (text.trim() === '' || !Number.isFinite(number) || number < 0) return null;
-    return inPressure || shape.kind === 'points' ? toPsi(number, unit) : number;
+    return inPressure ? toPsi(number, unit) : number;
   };
   const done = () => {
     const answer = answerOf();
@@ -60,28 +63,7 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
         ? `Give a number up to ${inPressure ? rounded(fromPsi(most, unit), 0) : most}, such as ${inPressure ? rounded(fromPsi(30, unit), 1) : '0.4'}.`
         : { kind: 'number', value: number };
     }
-    const points = value
-      .split(/[;\n]/)
-      .filter((pair) => pair.trim() !== '')
-      .map((pair) =>
-        pair
-          .trim()
-          .split(/[\s/]+/)
-          .map(read),
-      );
-    const whole = points.flatMap(([from, to]) =>
-      from !== null && from !== undefined && to !== null && to !== undefined
-        ? [[from, to] as const]
-        : [],
-    );
-    const isGood =
-      whole.length === points.length &&
-      whole.length > 0 &&
-      whole.length <= MOST_PAIRS &&
-      whole.flat().every((psi) => psi <= MOST_PSI);
-    return !isGood
-      ? 'Give each pair as in and out, with a semicolon between pairs, such as 10 8; 20 19.'
-      : { kind: 'points', points: whole };
+    return curve ?? 'Read at least one pressure at both gauges.';
   };
   const options =
     shape.kind === 'grade' ? shape.grades : shape.kind === 'choice' ? shape.choices : null;
@@ -111,18 +93,12 @@ export function CheckSheet({ check, onDone, onLeave }: CheckSheetProps) {
           onChange={setChoice}
           size="glove"
         />
+      ) : check.doing.does === 'compare' ? (
+        <CurvePad asked={check.doing.asked} madeForPsi={madeForPsi} onChange={setCurve} />
       ) : (
         <Field
-          label={shape.kind === 'points' ? 'In and out at each pressure' : 'What did you read?'}
-          hint={
-            shape.kind === 'points'
-              ? `${unit}, such as 10 8; 20 19`
-              : inPressure
-                ? unit
-                : shape.kind === 'number'
-                  ? shape.unit
-                  : ''
-          }
+          label="What did you read?"
+          hint={inPressure ? unit : shape.kind === 'number' ? shape.unit : ''}
           value={value}
           onChange={setValue}
           numeric={shape.kind === 'number'}

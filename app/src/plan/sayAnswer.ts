@@ -1,5 +1,6 @@
 import type { PressureUnit } from '@keen-bleed/contract';
 import { rounded, sayPressure } from '@keen-bleed/core';
+import { curveOf, sayCurve } from '@keen-bleed/core/bench';
 import { gradeTitles, type AnswerShape, type CheckAnswer } from '@keen-bleed/core/checks';
 
 /** A found answer in words. */
@@ -24,9 +25,24 @@ export function sayAnswer(
       return `${rounded(answer.value, measure === 's' ? 2 : 0)} ${measure}`;
     }
     case 'points':
-      return answer.points
-        .map(([from, to]) => `${sayPressure(from, unit)} in, ${sayPressure(to, unit)} out`)
-        .join('; ')
-        .slice(0, 200);
+      return sayPoints(answer, unit);
   }
+}
+
+/** From line to line of the dials a shop has, psi. */
+const DIVISION_PSI = 2;
+
+/** What points come to; the points themselves where they come to nothing yet. */
+function sayPoints(
+  { points, compared = false }: Extract<CheckAnswer, { kind: 'points' }>,
+  unit: PressureUnit,
+): string {
+  const curve = curveOf(points, { divisionPsi: DIVISION_PSI, compared });
+  const said =
+    'crack' in curve
+      ? `${sayCurve(curve, unit).join('; ')}; ${points.length} points`
+      : points
+          .map(([from, to]) => `${sayPressure(from, unit)} in, ${sayPressure(to, unit)} out`)
+          .join('; ');
+  return said.slice(0, 200);
 }

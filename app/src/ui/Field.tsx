@@ -16,6 +16,8 @@ interface FieldProps {
   /** Unit or a short hint after the label. */
   hint?: string;
   numeric?: boolean;
+  /** Its label is only spoken: it stands in a row whose heads say what it is. */
+  isInRow?: boolean;
   secret?: boolean;
   autoComplete?: 'username' | 'current-password' | 'new-password' | 'off' | 'name';
   lines?: number;
@@ -32,6 +34,7 @@ export function Field({
   problem,
   hint,
   numeric = false,
+  isInRow = false,
   secret = false,
   autoComplete = 'off',
   lines = 1,
@@ -43,10 +46,12 @@ export function Field({
   const keyboard: KeyboardTypeOptions = numeric ? 'decimal-pad' : 'default';
   return (
     <View style={{ flexShrink: 1, gap: 4 }}>
-      <Txt as="smallBold">
-        {label}
-        {hint ? <Txt as="small" tone="quiet">{`  ${hint}`}</Txt> : null}
-      </Txt>
+      {isInRow ? null : (
+        <Txt as="smallBold">
+          {label}
+          {hint ? <Txt as="small" tone="quiet">{`  ${hint}`}</Txt> : null}
+        </Txt>
+      )}
       <Input
         value={value}
         onChangeText={onChange}

@@ -70,7 +70,12 @@ export type CheckAnswer =
   | { kind: 'grade'; grade: string }
   | { kind: 'choice'; choice: string }
   | { kind: 'number'; value: number }
-  | { kind: 'points'; points: readonly (readonly [from: number, to: number])[] };
+  | {
+      kind: 'points';
+      points: readonly (readonly [from: number, to: number])[];
+      /** The two gauges were compared with each other at zero and at 60 psi. */
+      compared?: boolean;
+    };
 
 /** One of the places that a walk round a rig passes. */
 export interface Spot {

@@ -1,3 +1,4 @@
+import { climbing, deliveryAt } from '../bench/curve';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { effectsOf, type Fault } from '../twin/faults/fault';
 import { Twin, type TwinSite } from '../twin/twin';
@@ -19,11 +20,10 @@ export function apart({ answer }: Check, one: CheckAnswer, other: CheckAnswer): 
     const by = Math.hypot(answer.error, answer.spread, answer.resolution / Math.sqrt(12));
     return Math.max(
       0,
-      ...one.points.map(([from, to], n) => {
-        const [otherFrom = 0, otherTo = 0] = other.points[n] ?? [];
-        // What comes out for what goes in.
-        return Math.abs(to - from - (otherTo - otherFrom)) / by;
-      }),
+      // What comes out for what goes in, going up; the other may have been read at other pressures.
+      ...climbing(one.points).map(
+        ([from, to]) => Math.abs(to - deliveryAt(other.points, from)) / by,
+      ),
     );
   }
   const said = (each: CheckAnswer) =>

@@ -225,7 +225,7 @@ function relayChecks({ network, parts }: Made): Bare[] {
       part,
       title: `Read in against out: ${title}`,
       state: STATES[state],
-      how: 'Tee a gauge in at each port. Press to each pressure in turn, always going up, and read both.',
+      how: 'Tee a gauge in at each port. Press to each pressure in turn, always going up, and read both; then let it down in steps without pressing again.',
       cautions: [OPENING],
       tools: ['two gauges', 'two tees'],
       minutes: 6,

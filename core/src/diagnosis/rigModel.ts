@@ -1,5 +1,6 @@
 import { checksOf, doAll } from '../checks/index';
 import type { Check, CheckAnswer } from '../checks/check';
+import { climbing } from '../bench/curve';
 import { hasCompressor } from '../rig/hasCompressor';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import type { Effect } from '../twin/effects';
@@ -342,7 +343,8 @@ function soundOf(runs: readonly ShownByRun[]): SoundRuns {
 export function figureOf(answer: CheckAnswer): number | null {
   if (answer.kind === 'number') return answer.value;
   if (answer.kind !== 'points' || answer.points.length === 0) return null;
-  const gaps = answer.points.map(([from, to]) => to - from);
+  // What stands higher on the way down is the valve's friction, not what it gives.
+  const gaps = climbing(answer.points).map(([from, to]) => to - from);
   return gaps.reduce((sum, gap) => sum + gap, 0) / gaps.length;
 }
 

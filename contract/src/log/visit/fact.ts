@@ -67,6 +67,8 @@ export const AnswerSchema = Type.Union(
           ]),
           { minItems: 1, maxItems: 60, title: 'Points' },
         ),
+        /** The two gauges were compared with each other at zero and at 60 psi. */
+        compared: Type.Optional(Type.Boolean({ title: 'Gauges compared' })),
       },
       { additionalProperties: false, title: 'Points' },
     ),
