@@ -65,6 +65,7 @@ async function main(): Promise<void> {
       log: pino({ level: 'silent' }),
       sessionSecret: 'bench',
       secureCookie: false,
+      trustedProxies: null,
       signInTries: 1000,
       webFolder: null,
     }),

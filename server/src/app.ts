@@ -32,6 +32,11 @@ export interface AppOptions {
   sessionSecret: string;
   /** Send the session cookie over HTTPS only. */
   secureCookie: boolean;
+  /**
+   * Whose word counts for how a request came in: addresses of the proxies before this server, in the way of Express's
+   * `trust proxy`, such as `loopback` or `10.0.0.0/8`; null where there is none.
+   */
+  trustedProxies: string | null;
   /** Failed sign-ins a name may have in a quarter of an hour. */
   signInTries: number;
   /** Folder of the built web application, or null to serve the API alone. */
@@ -49,6 +54,8 @@ export function makeApp(options: AppOptions): Express {
   const { database, log } = options;
   const app = express();
   app.disable('x-powered-by');
+  // Else a server behind HTTPS takes every request for plain HTTP, gives no cookie, and sees one address for all.
+  if (options.trustedProxies !== null) app.set('trust proxy', options.trustedProxies);
   app.use(
     helmet({
       contentSecurityPolicy: {

@@ -39,6 +39,7 @@ async function main(): Promise<void> {
     log,
     sessionSecret: SESSION_SECRET,
     secureCookie: process.env.COOKIE_SECURE === '1',
+    trustedProxies: trustedProxies(process.env),
     signInTries: Number(process.env.SIGN_IN_TRIES ?? DEFAULT_SIGN_IN_TRIES),
     webFolder: process.env.WEB_FOLDER ?? null,
     // Pictures are taken on a fixed day: then the server tells that day's time.
@@ -62,6 +63,10 @@ async function main(): Promise<void> {
   process.on('SIGTERM', stop);
   process.on('disconnect', stop);
 }
+
+/** Behind HTTPS the proxy stands on this machine, unless it is said where it stands. */
+const trustedProxies = ({ TRUSTED_PROXIES, COOKIE_SECURE }: NodeJS.ProcessEnv): string | null =>
+  TRUSTED_PROXIES ?? (COOKIE_SECURE === '1' ? 'loopback' : null);
 
 /** A clock that goes on from a given moment. */
 function fixedDay(fromMs: number): () => number {

@@ -57,18 +57,17 @@ export function accountRoutes(db: Db, signInTries: number): Router {
     response.json({ needsFirstLead: !(await anyShop(db)) });
   });
 
-  router.post('/set-up', async (request, response) => {
+  router.post('/set-up', perAddress, async (request, response) => {
     const first = checkedBody('firstLead', request);
+    // Making a password's hash is dear: nobody has it made who is told no anyway.
+    if (await anyShop(db)) throw alreadySetUp();
     const timeZone = knownZone(first.timeZone);
     const passwordHash = await hashPassword(first.password);
     const ids = { shopId: uuidv7(), personId: uuidv7() };
     await db.transaction(async (tx) => {
       await tx.execute(sql`select pg_advisory_xact_lock(${FIRST_ACCOUNT_LOCK})`);
       if (await anyShop(tx)) {
-        throw new ApiError(
-          'already-set-up',
-          'This installation has its first account already: sign in.',
-        );
+        throw alreadySetUp();
       }
       await tx.insert(shops).values({ id: ids.shopId, name: first.shopName, timeZone });
       await tx.insert(people).values({
@@ -168,15 +167,27 @@ export function accountRoutes(db: Db, signInTries: number): Router {
         'You cannot take the lead away from yourself: another lead can.',
       );
     }
-    const [edited] = await db
-      .update(people)
-      .set({
-        ...(edit.role ? { role: edit.role } : {}),
-        ...(edit.active === undefined ? {} : { active: edit.active }),
-        ...(edit.password ? { passwordHash: await hashPassword(edit.password) } : {}),
-      })
-      .where(and(eq(people.shopId, me.shopId), eq(people.id, id)))
-      .returning(personFields);
+    const passwordHash = edit.password ? await hashPassword(edit.password) : null;
+    const [edited] = await db.transaction(async (tx) => {
+      // One at a time in a shop: two leads who take the lead from each other at once would leave it without one.
+      await tx.select({ id: shops.id }).from(shops).where(eq(shops.id, me.shopId)).for('update');
+      const [asking] = await tx
+        .select({ role: people.role, active: people.active })
+        .from(people)
+        .where(and(eq(people.shopId, me.shopId), eq(people.id, me.personId)));
+      if (!asking?.active || asking.role !== 'lead') {
+        throw new ApiError('not-allowed', 'You are no longer a lead of this shop.');
+      }
+      return await tx
+        .update(people)
+        .set({
+          ...(edit.role ? { role: edit.role } : {}),
+          ...(edit.active === undefined ? {} : { active: edit.active }),
+          ...(passwordHash === null ? {} : { passwordHash }),
+        })
+        .where(and(eq(people.shopId, me.shopId), eq(people.id, id)))
+        .returning(personFields);
+    });
     if (!edited) throw notFound('person');
     if ((edit.active === false || edit.password) && id !== me.personId) {
       await endSessionsOf(db, me.shopId, id);
@@ -186,6 +197,9 @@ export function accountRoutes(db: Db, signInTries: number): Router {
 
   return router;
 }
+
+const alreadySetUp = () =>
+  new ApiError('already-set-up', 'This installation has its first account already: sign in.');
 
 /** A zone by its IANA name, as the product knows it. */
 function knownZone(zone = 'UTC'): string {

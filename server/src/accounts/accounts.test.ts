@@ -1,5 +1,9 @@
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
+import pino from 'pino';
+import { makeApp } from '../app';
+import { SuspectTables } from '../suspects/suspectTables';
+import { workOutApart } from '../suspects/workOut';
 import { makeStaff, openTestShop, testPassword, type Staff, type TestShop } from '../test/testShop';
 
 let shop: TestShop;
@@ -139,6 +143,49 @@ describe('signing in', () => {
   });
 });
 
+describe('a server behind HTTPS', () => {
+  const behind = async (trustedProxies: string | null, signInTries = 1_000) => {
+    const made = await openTestShop();
+    const app = makeApp({
+      database: made.database,
+      log: pino({ level: 'silent' }),
+      sessionSecret: 'tests only',
+      secureCookie: true,
+      trustedProxies,
+      signInTries,
+      webFolder: null,
+      tables: new SuspectTables(workOutApart),
+    });
+    const someone = await makeStaff(made, `https-${trustedProxies ?? 'none'}`);
+    const signIn = (name: string, password: string, from = '203.0.113.7') =>
+      request(app)
+        .post('/api/sign-in')
+        .set('X-Forwarded-Proto', 'https')
+        .set('X-Forwarded-For', from)
+        .send({ signInName: name, password });
+    return { close: made.close, someone, signIn };
+  };
+
+  it('admits whoever signs in through its proxy, and takes nobody else’s word for HTTPS', async () => {
+    const trusting = await behind('loopback');
+    const answer = await trusting.signIn(trusting.someone.names.lead, testPassword).expect(200);
+    expect(answer.headers['set-cookie']?.[0]).toMatch(/^kb\.sid=.*; HttpOnly; Secure/);
+    await trusting.close();
+    const alone = await behind(null);
+    const plain = await alone.signIn(alone.someone.names.lead, testPassword).expect(200);
+    expect(plain.headers['set-cookie']).toBeUndefined();
+    await alone.close();
+  });
+
+  it('slows down one address behind its proxy, not all of them', async () => {
+    const { signIn, someone, close } = await behind('loopback', 1);
+    for (let n = 0; n < 5; n += 1) await signIn(`nobody-${n}`, 'wrong').expect(401);
+    await signIn(someone.names.lead, testPassword).expect(429);
+    await signIn(someone.names.lead, testPassword, '203.0.113.8').expect(200);
+    await close();
+  });
+});
+
 describe('people', () => {
   let team: Staff;
   beforeAll(async () => {
@@ -150,6 +197,27 @@ describe('people', () => {
     signInName,
     role: 'technician',
     password: 'first password',
+  });
+
+  it('keep a lead, however many leads take it from each other at once', async () => {
+    for (let round = 0; round < 10; round += 1) {
+      const pair = await makeStaff(shop, `pair-${round}`);
+      const other = person(`pair-${round}-second`);
+      await pair.lead
+        .post('/api/people')
+        .send({ ...other, role: 'lead' })
+        .expect(201);
+      const second = request.agent(shop.app);
+      await second
+        .post('/api/sign-in')
+        .send({ signInName: other.signInName, password: other.password })
+        .expect(200);
+      const answers = await Promise.all([
+        pair.lead.patch(`/api/people/${other.id}`).send({ role: 'viewer' }),
+        second.patch(`/api/people/${pair.ids.lead}`).send({ role: 'viewer' }),
+      ]);
+      expect(answers.map(({ status }) => status).sort()).toEqual([200, 403]);
+    }
   });
 
   it('are added and changed by a lead alone', async () => {

@@ -52,6 +52,7 @@ export function testApp(
     log: pino({}, { write: (line: string) => void logged.push(line) }),
     sessionSecret: 'tests only',
     secureCookie: false,
+    trustedProxies: null,
     signInTries,
     webFolder: null,
     onAnswer: holdToShape,
