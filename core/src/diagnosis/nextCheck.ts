@@ -56,6 +56,8 @@ export function nextCheck(
     ...without,
     ...weighing.evidence.flatMap((each) => (each.kind === 'answer' ? [each.checkId] : [])),
   ]);
+  // In one go: each by itself would bring the rig into its state anew.
+  weighing.model.answersTo([...weighing.model.checkById.keys()], null);
   const causes = causesOf(weighing, ranking);
   const bought = weighing.model.checks
     .filter(({ id }) => !done.has(id))
@@ -197,12 +199,16 @@ function gainOf(weighing: Weighing, check: Check, causes: readonly Weight[]): nu
   if (check.answer.kind === 'number' || check.answer.kind === 'points') {
     const { deviation: sound, mean } = weighing.model.soundTo(check.id);
     const usual = answerDeviation(check, sound, 0);
+    // Most causes do not move a number at all: theirs are the bands of a sound rig.
+    const still = inBands(0, usual, usual);
     const bands = would.map((each) =>
-      inBands(
-        each.mean - mean,
-        Math.hypot(answerDeviation(check, sound, each.shift), each.unsure),
-        usual,
-      ),
+      each.shift === 0 && each.unsure === 0
+        ? still
+        : inBands(
+            each.mean - mean,
+            Math.hypot(answerDeviation(check, sound, each.shift), each.unsure),
+            usual,
+          ),
     );
     answers = bands[0]!.keys();
     chancesOf = (band, n) => bands[n]![band as number]!;

@@ -251,6 +251,8 @@ export class RigModel {
       }
     }
     if (what === 'checks' || what === 'everything') {
+      const sound = this.answers.get(keyOf(null, 0));
+      if (ids.some((id) => !sound?.has(id))) work.push(() => this.answersTo(ids, null));
       soundAnswers(LEAST_SOUND_CHECKED);
       for (const fault of some) check(fault);
     }
