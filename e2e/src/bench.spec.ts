@@ -46,6 +46,8 @@ test(
     await expect(
       page.getByRole('img', { name: 'Out against in: 8 points up, 0 down' }),
     ).toBeVisible();
+    // What was read before stands behind it.
+    await expect(page.getByText(/^Thin lines: as it was read on/)).toBeVisible();
     await read('down', 40, '40', '31');
     await expect(status).toContainText('more going down');
     await expectNoFindings(page);

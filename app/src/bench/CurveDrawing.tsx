@@ -6,8 +6,11 @@ import { line } from 'd3-shape';
 import { useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import { sayDay } from '../data/when';
 import { NUMERAL_FACE } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
+import { Txt } from '../ui/Txt';
+import type { EarlierCurve } from './madeFor';
 
 const HEIGHT = 220;
 const LEFT = 34;
@@ -17,15 +20,17 @@ const BOTTOM = 24;
 
 interface CurveDrawingProps {
   points: readonly CurvePoint[];
+  /** What was read before, the newest first. */
+  earlier: readonly EarlierCurve[];
   madeForPsi: number | null;
   unit: PressureUnit;
 }
 
 /** The loop of a valve: up as squares on a line, down as rings on a broken one, and the band its crack may lie in. */
-export function CurveDrawing({ points, madeForPsi, unit }: CurveDrawingProps) {
+export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawingProps) {
   const palette = usePalette();
   const [width, setWidth] = useState(0);
-  const most = Math.max(20, ...points.flat());
+  const most = Math.max(20, ...points.flat(), ...earlier.flatMap((each) => each.points.flat()));
   const x = scaleLinear()
     .domain([0, most])
     .range([LEFT, width - RIGHT]);
@@ -47,92 +52,112 @@ export function CurveDrawing({ points, madeForPsi, unit }: CurveDrawingProps) {
   ];
   const ticks = x.ticks(4);
   return (
-    <View
-      role="img"
-      aria-label={`Out against in: ${up.length} points up, ${down.length} down`}
-      onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}
-      style={{ height: HEIGHT }}
-    >
-      {width > 0 ? (
-        <Svg width={width} height={HEIGHT} aria-hidden>
-          {band ? (
-            <Path
-              d={`M${[...along(band[0]), ...along(band[1]).reverse()].map((at) => at.join(',')).join('L')}Z`}
-              fill={palette.rule}
-            />
-          ) : null}
-          {ticks.map((psi) => (
-            <G key={psi}>
-              <Line
-                x1={x(psi)}
-                x2={x(psi)}
-                y1={TOP}
-                y2={HEIGHT - BOTTOM}
-                stroke={palette.rule}
-                strokeWidth={0.5}
+    <View>
+      <View
+        role="img"
+        aria-label={`Out against in: ${up.length} points up, ${down.length} down`}
+        onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}
+        style={{ height: HEIGHT }}
+      >
+        {width > 0 ? (
+          <Svg width={width} height={HEIGHT} aria-hidden>
+            {band ? (
+              <Path
+                d={`M${[...along(band[0]), ...along(band[1]).reverse()].map((at) => at.join(',')).join('L')}Z`}
+                fill={palette.rule}
               />
-              <Line
-                x1={LEFT}
-                x2={width - RIGHT}
-                y1={y(psi)}
-                y2={y(psi)}
-                stroke={palette.rule}
-                strokeWidth={0.5}
+            ) : null}
+            {ticks.map((psi) => (
+              <G key={psi}>
+                <Line
+                  x1={x(psi)}
+                  x2={x(psi)}
+                  y1={TOP}
+                  y2={HEIGHT - BOTTOM}
+                  stroke={palette.rule}
+                  strokeWidth={0.5}
+                />
+                <Line
+                  x1={LEFT}
+                  x2={width - RIGHT}
+                  y1={y(psi)}
+                  y2={y(psi)}
+                  stroke={palette.rule}
+                  strokeWidth={0.5}
+                />
+                <SvgText
+                  x={x(psi)}
+                  y={HEIGHT - 8}
+                  fontSize={12}
+                  fontFamily={NUMERAL_FACE}
+                  fill={palette.quiet}
+                  textAnchor="middle"
+                >
+                  {rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0)}
+                </SvgText>
+                <SvgText
+                  x={LEFT - 6}
+                  y={y(psi) + 4}
+                  fontSize={12}
+                  fontFamily={NUMERAL_FACE}
+                  fill={palette.quiet}
+                  textAnchor="end"
+                >
+                  {rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0)}
+                </SvgText>
+              </G>
+            ))}
+            {earlier.map(({ atMs, points: before }) => (
+              <Path
+                key={atMs}
+                d={
+                  line<CurvePoint>()
+                    .x(([from]) => x(from))
+                    .y(([, to]) => y(to))([...before]) ?? ''
+                }
+                stroke={palette.quiet}
+                strokeWidth={1}
+                fill="none"
               />
-              <SvgText
-                x={x(psi)}
-                y={HEIGHT - 8}
-                fontSize={12}
-                fontFamily={NUMERAL_FACE}
-                fill={palette.quiet}
-                textAnchor="middle"
-              >
-                {rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0)}
-              </SvgText>
-              <SvgText
-                x={LEFT - 6}
-                y={y(psi) + 4}
-                fontSize={12}
-                fontFamily={NUMERAL_FACE}
-                fill={palette.quiet}
-                textAnchor="end"
-              >
-                {rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0)}
-              </SvgText>
-            </G>
-          ))}
-          <Path d={path(up) ?? ''} stroke={palette.accent} strokeWidth={2} fill="none" />
-          {down.length > 0 && top !== undefined ? (
-            <Path
-              d={path([top, ...down]) ?? ''}
-              stroke={palette.accent}
-              strokeWidth={2}
-              strokeDasharray="5 4"
-              fill="none"
-            />
-          ) : null}
-          {up.map((n) => (
-            <Rect
-              key={n}
-              x={x(points[n]![0]) - 4}
-              y={y(points[n]![1]) - 4}
-              width={8}
-              height={8}
-              fill={palette.accent}
-            />
-          ))}
-          {down.map((n) => (
-            <Circle
-              key={n}
-              cx={x(points[n]![0])}
-              cy={y(points[n]![1])}
-              r={4.5}
-              fill={palette.ground}
-              stroke={palette.accent}
-              strokeWidth={2}
-            />
-          ))}
-        </Svg>
+            ))}
+            <Path d={path(up) ?? ''} stroke={palette.accent} strokeWidth={2} fill="none" />
+            {down.length > 0 && top !== undefined ? (
+              <Path
+                d={path([top, ...down]) ?? ''}
+                stroke={palette.accent}
+                strokeWidth={2}
+                strokeDasharray="5 4"
+                fill="none"
+              />
+            ) : null}
+            {up.map((n) => (
+              <Rect
+                key={n}
+                x={x(points[n]![0]) - 4}
+                y={y(points[n]![1]) - 4}
+                width={8}
+                height={8}
+                fill={palette.accent}
+              />
+            ))}
+            {down.map((n) => (
+              <Circle
+                key={n}
+                cx={x(points[n]![0])}
+                cy={y(points[n]![1])}
+                r={4.5}
+                fill={palette.ground}
+                stroke={palette.accent}
+                strokeWidth={2}
+              />
+            ))}
+          </Svg>
+        ) : null}
+      </View>
+      {earlier.length > 0 ? (
+        <Txt as="small" tone="quiet">
+          {`Thin lines: as it was read on ${earlier.map(({ atMs }) => sayDay(atMs)).join(' and ')}.`}
+        </Txt>
       ) : null}
     </View>
   );

@@ -1,8 +1,10 @@
+import type { Unit } from '@keen-bleed/contract';
 import { fromPsi, rounded, sayPressure, toPsi } from '@keen-bleed/core';
 import { curveOf, judgeCrack, sayCurve, type CurvePoint } from '@keen-bleed/core/bench';
-import type { CheckAnswer } from '@keen-bleed/core/checks';
+import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
+import { useFound } from '../data/useRecords';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { Choice } from '../ui/Choice';
@@ -10,6 +12,7 @@ import { Field } from '../ui/Field';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
 import { CurveDrawing } from './CurveDrawing';
+import { earlierCurves, madeForPsi } from './madeFor';
 
 /** From line to line of the dials a shop has, psi. */
 const DIVISION_PSI = 2;
@@ -18,10 +21,11 @@ const MOST_PSI = 300;
 const DOWN = [40, 20, 10, 0] as const;
 
 interface CurvePadProps {
+  check: Check;
   /** Pressures to press to on the way up, psi. */
   asked: readonly number[];
-  /** What the valve is made for, psi; null where nobody has said. */
-  madeForPsi: number | null;
+  /** The unit it is done at. */
+  at: Unit | undefined;
   /** Told of what is read so far; null while there is nothing, words where something cannot be. */
   onChange: (answer: CheckAnswer | string | null) => void;
 }
@@ -34,21 +38,24 @@ interface Row {
 }
 
 /** Control against delivery, read at each pressure in turn: what they come to stands beside them as they are read. */
-export function CurvePad({ asked, madeForPsi, onChange }: CurvePadProps) {
+export function CurvePad({ check, asked, at, onChange }: CurvePadProps) {
   const { unit } = usePrefs();
+  const found = useFound(at?.id ?? null);
+  const earlier = useMemo(() => earlierCurves(found.data ?? [], check), [found.data, check]);
+  const madeFor = madeForPsi(at, check);
   const [compared, setCompared] = useState<'yes' | 'no' | null>(null);
   const [rows, setRows] = useState<readonly Row[]>(() => [
     ...asked.map((psi): Row => ({ psi, way: 'up', inText: '', outText: '' })),
     ...DOWN.map((psi): Row => ({ psi, way: 'down', inText: '', outText: '' })),
   ]);
-  const found = useMemo(() => pointsOf(rows, (value) => toPsi(value, unit)), [rows, unit]);
+  const read = useMemo(() => pointsOf(rows, (value) => toPsi(value, unit)), [rows, unit]);
   const isCompared = compared === 'yes';
   const curve = useMemo(
     () =>
-      typeof found === 'string'
+      typeof read === 'string'
         ? null
-        : curveOf(found, { divisionPsi: DIVISION_PSI, compared: isCompared }),
-    [found, isCompared],
+        : curveOf(read, { divisionPsi: DIVISION_PSI, compared: isCompared }),
+    [read, isCompared],
   );
   const tell = (next: readonly Row[], isSo: boolean) => {
     const points = pointsOf(next, (value) => toPsi(value, unit));
@@ -64,8 +71,8 @@ export function CurvePad({ asked, madeForPsi, onChange }: CurvePadProps) {
   };
   const isWhole = curve !== null && 'crack' in curve;
   const judged =
-    isWhole && madeForPsi !== null
-      ? judgeCrack(curve, madeForPsi, (psi) => sayPressure(psi, unit), isCompared)
+    isWhole && madeFor !== null
+      ? judgeCrack(curve, madeFor, (psi) => sayPressure(psi, unit), isCompared)
       : null;
   return (
     <View style={{ gap: space.near }}>
@@ -123,12 +130,12 @@ export function CurvePad({ asked, madeForPsi, onChange }: CurvePadProps) {
           );
         })}
       </View>
-      {typeof found !== 'string' && found.length > 1 ? (
-        <CurveDrawing points={found} madeForPsi={madeForPsi} unit={unit} />
+      {typeof read !== 'string' && read.length > 1 ? (
+        <CurveDrawing points={read} earlier={earlier} madeForPsi={madeFor} unit={unit} />
       ) : null}
       <View role="status" aria-label="What they come to">
-        {typeof found === 'string' ? (
-          <Txt tone="fail">{found}</Txt>
+        {typeof read === 'string' ? (
+          <Txt tone="fail">{read}</Txt>
         ) : isWhole ? (
           <>
             <Txt as="bodyBold">{`${sayCurve(curve, unit).join('; ')}.`}</Txt>

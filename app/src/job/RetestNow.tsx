@@ -8,7 +8,6 @@ import { useChecks } from '../air/useChecks';
 import { inDrawing } from '../air/useDrawn';
 import { useRuleSets } from '../data/useRecords';
 import { useWalkRound } from '../parts/useWalkRound';
-import { madeForPsi } from '../bench/madeFor';
 import { CheckSheet } from '../plan/CheckSheet';
 import { sayAnswer } from '../plan/sayAnswer';
 import { usePrefs } from '../prefs/prefs';
@@ -133,7 +132,7 @@ export function CheckOwed({ job, rig, owed, check, tell, onDone }: CheckOwedProp
   return (
     <CheckSheet
       check={check}
-      madeForPsi={madeForPsi(units, check)}
+      unit={units[check.unit]}
       onDone={(answer, note, photos) => {
         void (async () => {
           const kept = await walk.say(

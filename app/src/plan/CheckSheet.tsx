@@ -1,3 +1,4 @@
+import type { Unit } from '@keen-bleed/contract';
 import { fromPsi, rounded, toPsi } from '@keen-bleed/core';
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import { useState } from 'react';
@@ -22,14 +23,14 @@ const MOST_IN_SIGHT = 9;
 
 interface CheckSheetProps {
   check: Check;
-  /** What its valve is made to open at, psi; null where nobody has read it off. */
-  madeForPsi?: number | null;
+  /** The unit it is done at: what is known of its valve, and what was read there before. */
+  unit: Unit | undefined;
   onDone: (answer: CheckAnswer, note: string | null, photos: readonly Blob[]) => void;
   onLeave: () => void;
 }
 
 /** How a check is done, with what caution, and the answer as its shape asks for it. Nothing is chosen beforehand. */
-export function CheckSheet({ check, madeForPsi = null, onDone, onLeave }: CheckSheetProps) {
+export function CheckSheet({ check, unit: at, onDone, onLeave }: CheckSheetProps) {
   const { unit } = usePrefs();
   const { answer: shape } = check;
   const [choice, setChoice] = useState<string | null>(null);
@@ -94,7 +95,7 @@ export function CheckSheet({ check, madeForPsi = null, onDone, onLeave }: CheckS
           size="glove"
         />
       ) : check.doing.does === 'compare' ? (
-        <CurvePad asked={check.doing.asked} madeForPsi={madeForPsi} onChange={setCurve} />
+        <CurvePad check={check} asked={check.doing.asked} at={at} onChange={setCurve} />
       ) : (
         <Field
           label="What did you read?"

@@ -36,7 +36,6 @@ import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
 import { useBoxSize } from '../ui/useBoxSize';
 import { Waiting } from '../ui/Waiting';
-import { madeForPsi } from '../bench/madeFor';
 import { CheckSheet } from './CheckSheet';
 import { LineSheet } from './LineSheet';
 import { PartCard } from './PartCard';
@@ -421,7 +420,7 @@ function ChosenPart({ rig, symbol, walk, onLeave }: ChosenPartProps) {
       {checking ? (
         <CheckSheet
           check={checking}
-          madeForPsi={madeForPsi([rig.unit, ...rig.towed], checking)}
+          unit={unit}
           onDone={(answer, note, photos) => {
             setChecking(null);
             void walk.say(

@@ -12,7 +12,6 @@ import { useLessons, useYard } from '../data/useRecords';
 import { sayDay } from '../data/when';
 import { failuresOf } from '../failures/failuresOf';
 import { useWalkRound } from '../parts/useWalkRound';
-import { madeForPsi } from '../bench/madeFor';
 import { CheckSheet } from '../plan/CheckSheet';
 import { PlanBeside } from '../plan/PlanBeside';
 import { sayAnswer } from '../plan/sayAnswer';
@@ -305,7 +304,7 @@ function Suspected({ units, rigId }: { units: readonly Unit[]; rigId: string | n
       {checking ? (
         <CheckSheet
           check={checking}
-          madeForPsi={madeForPsi([rig.unit, ...rig.towed], checking)}
+          unit={[rig.unit, ...rig.towed][checking.unit]}
           onDone={(given, note, photos) => {
             setChecking(null);
             answer(checking, given, note, photos);

@@ -109,6 +109,45 @@ export const demoVisits: readonly DemoVisit[] = [
     ],
   },
   {
+    // A new relay read once it was in: what the next curve is laid over.
+    numbers: ['12'],
+    openedBy: 'paula',
+    daysAgo: 166,
+    hour: 15.1,
+    reason: 'New rear relay: in against out',
+    closedAfterMin: 22,
+    entries: [
+      {
+        by: 'paula',
+        afterMin: 18,
+        text: 'Opens at 4 psi, ± 0.5 psi; then gives what it is asked for; 1 psi more going down than going up; nothing is left once it is let go; 12 points',
+        at: { number: '12', partId: 'rear-relay' },
+        check: {
+          checkId: '0/compare/rear relay control/rear delivery/released',
+          title: 'Read in against out: rear relay',
+          answer: {
+            kind: 'points',
+            points: [
+              [4, 0],
+              [6, 2],
+              [8, 4],
+              [10, 6],
+              [15, 11],
+              [20, 16],
+              [40, 36],
+              [60, 55],
+              [40, 37],
+              [20, 17],
+              [10, 7],
+              [0, 0],
+            ],
+            compared: true,
+          },
+        },
+      },
+    ],
+  },
+  {
     // On the way from a slow build-up to the part: what the driver says, and the first check.
     numbers: ['04'],
     openedBy: 'idris',
