@@ -140,7 +140,6 @@ describe('suspects in a thread of their own', () => {
           rigKey: 'truck 12',
           evidence: [{ kind: 'run', atMs: 1, figures: { 'cut-out': 150 } }],
           failures: [],
-          brief: true,
         }),
         (told) => {
           if (told.rough) return;

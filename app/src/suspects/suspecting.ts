@@ -180,7 +180,8 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
       const { rig, rigKey } = asked;
       const of = await modelOf(rig, rigKey);
       if (mine !== turn) return;
-      void askServer(of, asked, mine);
+      // Under a verdict suspects are only named: what the run has prepared is enough.
+      if (!asked.brief) void askServer(of, asked, mine);
       const evidence = asked.evidence.filter(
         (each) => each.kind !== 'answer' || of.checkById.has(each.checkId),
       );

@@ -1,7 +1,8 @@
 import type { RigUnderTest } from '@keen-bleed/core';
 import type { KeptTable } from '@keen-bleed/core/diagnosis';
 import { fork } from 'node:child_process';
-import { fileURLToPath } from 'node:url';
+import { createRequire } from 'node:module';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { Said } from './tableProcess';
 
 /** A rig that is being worked out. */
@@ -13,11 +14,13 @@ export interface Working {
 export type WorkOut = (rig: RigUnderTest, onShare: (share: number) => void) => Working;
 
 const MOST_MEMORY_MB = 512;
+/** Found from here, wherever the server was started. */
+const LOADER = pathToFileURL(createRequire(import.meta.url).resolve('tsx')).href;
 
 /** Works a rig out in a process of its own, so that no request waits for it. */
 export const workOutApart: WorkOut = (rig, onShare) => {
   const child = fork(fileURLToPath(new URL('./tableProcess.ts', import.meta.url)), [], {
-    execArgv: ['--import', 'tsx', `--max-old-space-size=${MOST_MEMORY_MB}`],
+    execArgv: ['--import', LOADER, `--max-old-space-size=${MOST_MEMORY_MB}`],
     serialization: 'advanced',
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
   });
