@@ -62,5 +62,8 @@ test(
     await expect(
       page.getByText(/Read in against out: rear relay: Opens at 10 psi/).first(),
     ).toBeVisible();
+    await page.getByRole('link', { name: 'The visit in which this is kept' }).click();
+    await page.getByRole('button', { name: 'Close the visit' }).click();
+    await expect(page.getByRole('button', { name: 'Close the visit' })).toHaveCount(0);
   },
 );

@@ -227,7 +227,6 @@ export function makeSuspecting(store: TableStore, nowMs: () => number): Suspecti
       const mine = ++turn;
       const of = await modelOf(rig, rigKey);
       if (mine !== turn) return;
-      void askServer(of, { rig, rigKey }, mine);
       await workOut(of, rigKey, of.prepare('everything'), mine, () => undefined, RESTS_MS);
     },
     async help(rig, rigKey, onTable) {
