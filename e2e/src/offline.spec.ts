@@ -23,6 +23,8 @@ test('a run started, reloaded and closed with no network at all reaches the serv
   await context.setOffline(true);
   await startRun(page, 'Gritter 18');
   await runToHold(page);
+  // A mark counts once the screen has said so: then it outlives the page.
+  await expect(page.getByTestId('clock')).toBeVisible();
   await page.reload();
   // From nothing, on a machine that works out suspects beside it.
   await expect(page.getByTestId('clock')).toBeVisible({ timeout: 60_000 });

@@ -128,6 +128,31 @@ describe('the outbox', () => {
     expect(server.requests.length - before).toBeLessThanOrEqual(3);
   });
 
+  it('finds a network that is back within a quarter of a minute, though nothing says so', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await signIn(page);
+    await record(page, runId, note('under the trailer'));
+    server.weather = Array.from({ length: 1_000 }, () => 'lost-request' as const);
+    await page.outbox.sendNow();
+    // However long it is away, it is tried again and again, and none of it is taken for sent.
+    const tries: number[] = [];
+    for (let n = 0; n < 20; n += 1) {
+      const before = server.requests.length;
+      await jest.advanceTimersByTimeAsync(15_500);
+      for (let turn = 0; turn < 50; turn += 1) await new Promise(setImmediate);
+      tries.push(server.requests.length - before);
+    }
+    expect(Math.min(...tries)).toBeGreaterThan(0);
+    expect(Math.max(...tries.slice(4))).toBeLessThanOrEqual(4);
+    expect(await page.logs.countUnsent()).toBe(1);
+    server.weather = [];
+    await jest.advanceTimersByTimeAsync(15_500);
+    for (let turn = 0; turn < 100; turn += 1) await new Promise(setImmediate);
+    expect(textsOf(server.facts.get(runId))).toEqual(['under the trailer']);
+  });
+
   it('backs off from a gap that does not close', async () => {
     const server = new FakeServer();
     const page = aPhone(server);

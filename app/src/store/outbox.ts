@@ -20,6 +20,11 @@ export interface OutboxState {
 
 const RETRY_FIRST_MS = 2_000;
 const RETRY_MOST_MS = 60_000;
+/**
+ * The way to the server is tried again after no more than this: not every device says when its network is back, and a
+ * request that finds none costs nothing.
+ */
+const WAY_RETRY_MOST_MS = 15_000;
 /** Long enough for a slow phone to have drawn a mark, ms. */
 const AFTER_DRAWING_MS = 120;
 
@@ -213,7 +218,7 @@ async function stumble(problem: RequestProblem | null): Promise<void> {
     message: problem?.message ?? null,
   });
   retryIn(retryMs);
-  retryMs = Math.min(retryMs * 2, RETRY_MOST_MS);
+  retryMs = Math.min(retryMs * 2, WAY_RETRY_MOST_MS);
 }
 
 function retryIn(ms: number): void {
