@@ -2,7 +2,7 @@ import {
   apart,
   doAll,
   doCheck,
-  has,
+  hasFault,
   TELLS,
   USUAL_SENSES,
   type Chance,
@@ -248,7 +248,7 @@ export function makeBay(nowMs: () => number): BayWorker & { tick: () => void } {
       checks += 1;
       const isAtOnce = !isBrought && AT_ONCE.has(check.doing.does);
       minutes += check.minutes + (isAtOnce ? 0 : check.state.minutes);
-      const ids = bay.has.map(({ fault, severity }) => has(fault, severity));
+      const ids = bay.has.map(({ fault, severity }) => hasFault(fault, severity));
       const senses = bay.setup.senses ?? USUAL_SENSES;
       const answer = doCheck(bay.twin, check, { senses, chance, faults: ids }, isAtOnce);
       if (!isAtOnce) bay.cab = leftAsFound(bay.twin, bay.cab);

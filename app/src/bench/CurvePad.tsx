@@ -1,4 +1,4 @@
-import type { Unit } from '@keen-bleed/contract';
+import type { PressureUnit, Unit } from '@keen-bleed/contract';
 import { fromPsi, rounded, sayPressure, toPsi } from '@keen-bleed/core';
 import { curveOf, judgeCrack, sayCurve, type CurvePoint } from '@keen-bleed/core/bench';
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
@@ -48,7 +48,7 @@ export function CurvePad({ check, asked, at, onChange }: CurvePadProps) {
     ...asked.map((psi): Row => ({ psi, way: 'up', inText: '', outText: '' })),
     ...DOWN.map((psi): Row => ({ psi, way: 'down', inText: '', outText: '' })),
   ]);
-  const read = useMemo(() => pointsOf(rows, (value) => toPsi(value, unit)), [rows, unit]);
+  const read = useMemo(() => pointsOf(rows, unit), [rows, unit]);
   const isCompared = compared === 'yes';
   const curve = useMemo(
     () =>
@@ -58,7 +58,7 @@ export function CurvePad({ check, asked, at, onChange }: CurvePadProps) {
     [read, isCompared],
   );
   const tell = (next: readonly Row[], isSo: boolean) => {
-    const points = pointsOf(next, (value) => toPsi(value, unit));
+    const points = pointsOf(next, unit);
     if (typeof points === 'string') return onChange(points);
     onChange(
       points.length === 0 ? null : { kind: 'points', points, ...(isSo ? { compared: true } : {}) },
@@ -97,7 +97,7 @@ export function CurvePad({ check, asked, at, onChange }: CurvePadProps) {
       </View>
       <View role="list" aria-label="Readings" style={{ gap: 2 }}>
         {rows.map(({ psi, way, inText, outText }, n) => {
-          const to = rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0);
+          const to = sayAsked(psi, unit);
           const name = `${way === 'up' ? 'up' : 'down'} to ${to} ${unit}`;
           return (
             <View
@@ -161,19 +161,28 @@ export function CurvePad({ check, asked, at, onChange }: CurvePadProps) {
   );
 }
 
+/** A pressure to press to, as the pad says it. */
+const sayAsked = (psi: number, unit: PressureUnit) =>
+  String(rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0));
+
 /** The rows that are whole, psi; words where one cannot be read. An empty row is one that was not made. */
-function pointsOf(rows: readonly Row[], toPsiOf: (value: number) => number): CurvePoint[] | string {
+function pointsOf(rows: readonly Row[], unit: PressureUnit): CurvePoint[] | string {
   const points: CurvePoint[] = [];
   for (const { inText, outText, psi, way } of rows) {
     if (inText.trim() === '' && outText.trim() === '') continue;
-    const name = psi === 0 ? 'Let go' : `${way === 'up' ? 'Up' : 'Down'} to ${psi} psi`;
+    const name =
+      psi === 0 ? 'Let go' : `${way === 'up' ? 'Up' : 'Down'} to ${sayAsked(psi, unit)} ${unit}`;
     if (inText.trim() === '' || outText.trim() === '') return `${name}: read both gauges.`;
     const [from, to] = [inText, outText].map((text) => Number(text.trim().replace(',', '.')));
     const isNumber = (value: number | undefined): value is number =>
       value !== undefined && Number.isFinite(value) && value >= 0;
-    if (!isNumber(from) || !isNumber(to)) return `${name}: give two numbers, such as 20 and 16.`;
-    const point: CurvePoint = [toPsiOf(from), toPsiOf(to)];
-    if (Math.max(...point) > MOST_PSI) return `${name}: no brake has over ${MOST_PSI} psi.`;
+    if (!isNumber(from) || !isNumber(to)) {
+      return `${name}: give two numbers, such as ${sayAsked(20, unit)} and ${sayAsked(16, unit)}.`;
+    }
+    const point: CurvePoint = [toPsi(from, unit), toPsi(to, unit)];
+    if (Math.max(...point) > MOST_PSI) {
+      return `${name}: no brake has over ${sayPressure(MOST_PSI, unit)}.`;
+    }
     points.push(point);
   }
   return points;

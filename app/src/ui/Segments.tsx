@@ -25,7 +25,9 @@ export function Segments<T extends string>({
   const row = useRef<View>(null);
   const move = (by: number) => {
     const at = options.findIndex((option) => option.value === value);
-    const next = (at + by + options.length) % options.length;
+    // Where nothing is chosen yet the arrows begin at either end.
+    const next =
+      at < 0 ? (by > 0 ? 0 : options.length - 1) : (at + by + options.length) % options.length;
     const option = options[next];
     if (!option) return;
     onChange(option.value);
@@ -41,14 +43,15 @@ export function Segments<T extends string>({
       aria-label={label}
       style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 2 }}
     >
-      {options.map((option) => {
+      {options.map((option, n) => {
         const chosen = option.value === value;
+        const isReached = chosen || (n === 0 && !options.some((each) => each.value === value));
         return (
           <Pressable
             key={option.value}
             role="radio"
             aria-checked={chosen}
-            tabIndex={chosen ? 0 : -1}
+            tabIndex={isReached ? 0 : -1}
             onPress={() => onChange(option.value)}
             {...({
               onKeyDown: (event: {

@@ -3,6 +3,7 @@ import { doing, onPage } from '../test/onPage';
 import { Button } from './Button';
 import { Caution } from './Caution';
 import { Field } from './Field';
+import { LongChoice } from './LongChoice';
 import { Notice } from './Notice';
 import { Segments } from './Segments';
 import { Toggle } from './Toggle';
@@ -88,6 +89,87 @@ describe('one of a few', () => {
     window.removeEventListener('keydown', listen);
     // The run's own arrow keys must not move the needle meanwhile.
     expect(heard).toEqual(['x']);
+    await page.leave();
+  });
+});
+
+describe('one of a few, where nothing is chosen yet', () => {
+  it('is reached by Tab all the same, and the arrows begin at either end', async () => {
+    const heard: string[] = [];
+    const options = ['yes', 'no', 'not seen'].map((each) => ({ value: each, title: each }));
+    const page = await onPage(
+      <Segments
+        label="Is it so?"
+        options={options}
+        value=""
+        onChange={(each) => heard.push(each)}
+      />,
+    );
+    const [first] = page.all('radio');
+    expect(page.all('radio').map((radio) => radio.tabIndex)).toEqual([0, -1, -1]);
+    for (const key of ['ArrowRight', 'ArrowLeft']) {
+      await doing(() => first!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })));
+    }
+    expect(heard).toEqual(['yes', 'not seen']);
+    await page.leave();
+  });
+});
+
+describe('one of many', () => {
+  const options = [
+    { value: 'nothing', title: 'quiet all round' },
+    ...['front', 'rear'].flatMap((axle) =>
+      ['left', 'right'].flatMap((side) =>
+        ['chamber', 'hose', 'spring side'].map((part) => ({
+          value: `${axle}-${side}-${part}`,
+          title: `${axle} ${side} ${part}`,
+        })),
+      ),
+    ),
+  ];
+  function Places() {
+    const [value, setValue] = useState('');
+    return (
+      <LongChoice
+        label="What did you find?"
+        hint="such as rear"
+        options={options}
+        value={value}
+        onChange={setValue}
+      />
+    );
+  }
+  const look = (words: string) =>
+    doing(() => {
+      const input = document.querySelector('input')!;
+      // React keeps its own setter on the element: the browser's is the prototype's.
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!.call(input, words);
+      input.dispatchEvent(new Event('input', { bubbles: true }));
+    });
+  const titles = (radios: HTMLElement[]) => radios.map((radio) => radio.textContent);
+
+  it('has the usual answer by itself, and finds the others by any of their words', async () => {
+    const page = await onPage(<Places />);
+    expect(titles(page.all('radio'))[0]).toBe('quiet all round');
+    expect(page.text()).toContain('4 more: type a word.');
+    await look('hose rear');
+    expect(titles(page.all('radio'))).toEqual([
+      'quiet all round',
+      'rear left hose',
+      'rear right hose',
+    ]);
+    await look('bumper');
+    expect(page.text()).toContain('No place here goes by that word.');
+    await page.leave();
+  });
+
+  it('keeps in sight what is chosen, whatever is looked for next', async () => {
+    const page = await onPage(<Places />);
+    await look('rear left hose');
+    await doing(() => page.all('radio')[1]!.click());
+    await look('front');
+    const chosen = page.all('radio').filter((each) => each.getAttribute('aria-checked') === 'true');
+    expect(titles(chosen)).toEqual(['rear left hose']);
     await page.leave();
   });
 });

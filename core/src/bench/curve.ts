@@ -64,9 +64,11 @@ export function sweepsOf(points: readonly CurvePoint[]): {
   };
 }
 
-/** The points of the way up alone. */
-export const climbing = (points: readonly CurvePoint[]): CurvePoint[] =>
-  points.length === 0 ? [] : sweepsOf(points).up.map((n) => points[n]!);
+/** The points of the way up alone; all of them, where they were written down from the highest. */
+export function climbing(points: readonly CurvePoint[]): CurvePoint[] {
+  const up = sweepsOf(points).up.map((n) => points[n]!);
+  return up.length > 1 ? up : [...points];
+}
 
 /**
  * Crack pressure, gain and hysteresis of a valve from what was read at its control and its delivery.

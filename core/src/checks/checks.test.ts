@@ -8,7 +8,7 @@ import { actsAt, checksOfStep, failsAt } from './actsAt';
 import { bring } from './bring';
 import { checksOf } from './catalogue';
 import { PERFECT_SENSES, USUAL_SENSES, type Check } from './check';
-import { doCheck, has, NO_CHANCE, observed } from './observe';
+import { doCheck, hasFault, NO_CHANCE, observed } from './observe';
 import { STATES } from './states';
 import { apart, doAll, TELLS } from './tells';
 
@@ -131,7 +131,7 @@ describe('the catalogue of checks', () => {
       twin.apply(faults.flatMap((each) => effectsOf(each, 0.7)));
       bring(twin, STATES.parked);
       const chance = drawsOf(7);
-      const ids = faults.map((each) => has(each, 0.7));
+      const ids = faults.map((each) => hasFault(each, 0.7));
       let times = 0;
       for (let n = 0; n < 2_000; n += 1) {
         const answer = observed(twin, check, senses, { even: chance.even, normal: () => 0 }, ids);

@@ -14,7 +14,7 @@ export {
 export { bring } from './bring';
 export { explainPart, type Explained, type ExplainedStep } from './explain';
 export { gradeTitles } from './grades';
-export { doCheck, has, observed, type Chance, type Doer, type Has } from './observe';
+export { doCheck, hasFault, observed, type Chance, type Doer, type Has } from './observe';
 export { checksOfRetest, crackOf, judgeAnswer } from './retestChecks';
 export { STATES } from './states';
 export { apart, doAll, TELLS } from './tells';

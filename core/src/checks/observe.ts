@@ -37,7 +37,7 @@ export interface Has {
 }
 
 /** A fault at a severity, as an eye meets it. */
-export const has = (fault: Fault, severity: number): Has => ({
+export const hasFault = (fault: Fault, severity: number): Has => ({
   id: fault.id,
   noticed: noticedShare(fault, severity),
 });

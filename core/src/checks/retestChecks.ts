@@ -59,9 +59,8 @@ const PASSES_PSI = 1;
 
 /** The control pressure at which delivery begins, psi, between the points that bracket it; null where none does. */
 export function crackOf(points: readonly (readonly [from: number, to: number])[]): number | null {
-  // The way up alone, where there is one: friction holds more at the outlet going down.
-  const up = climbing(points);
-  const sorted = [...(up.length > 1 ? up : points)].sort(([a], [b]) => a - b);
+  // The way up alone: friction holds more at the outlet going down.
+  const sorted = climbing(points).sort(([a], [b]) => a - b);
   const at = sorted.findIndex(([, to]) => to >= PASSES_PSI);
   const here = sorted[at];
   if (!here) return null;

@@ -5,7 +5,7 @@ import { Twin, type TwinSite } from '../twin/twin';
 import type { Effect } from '../twin/effects';
 import { bring } from './bring';
 import { PERFECT_SENSES, type Check, type CheckAnswer, type RigStateId } from './check';
-import { has, NO_CHANCE, observed } from './observe';
+import { hasFault, NO_CHANCE, observed } from './observe';
 
 /**
  * How far apart two answers of one check are, in standard deviations of what gauges and sound rigs differ by; a grade
@@ -53,7 +53,7 @@ export function doAll(
   const byState = new Map<RigStateId, Check[]>();
   for (const check of checks)
     byState.set(check.state.id, [...(byState.get(check.state.id) ?? []), check]);
-  const ids = faults.map(({ fault, severity }) => has(fault, severity));
+  const ids = faults.map(({ fault, severity }) => hasFault(fault, severity));
   const start = new Twin(rig, { tanksPsi: 90, ...site });
   start.apply(drawn);
   start.apply(faults.flatMap(({ fault, severity }) => effectsOf(fault, severity)));

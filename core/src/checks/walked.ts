@@ -29,7 +29,7 @@ type Walk = Extract<Doing, { does: 'walk' }>;
 
 /** What somebody who walks round a twin comes back with: the id of a spot, or that nothing stood out. */
 export function walked(twin: Twin, { of, spots }: Walk, senses: Senses, chance: Chance): string {
-  const shown = shownOn(twin, of, spots);
+  const shown = shownOn(twin, of, spots, senses);
   if (of === 'lamps') return shown;
   // What a rod does stands before its place: another place is taken for it, not another thing.
   const what = /^(out|idle|late)\./.exec(shown)?.[0] ?? '';
@@ -46,14 +46,14 @@ export function walked(twin: Twin, { of, spots }: Walk, senses: Senses, chance: 
   return `${what}${(spots[at + 1] ?? spots[at - 1] ?? spots[at])!.id}`;
 }
 
-function shownOn(twin: Twin, of: Walk['of'], spots: readonly Spot[]): string {
+function shownOn(twin: Twin, of: Walk['of'], spots: readonly Spot[], senses: Senses): string {
   switch (of) {
     case 'air': {
-      const least = FROM_AFAR * (twin.rpm > 0 ? 5 : 1) * QUIET_SCFM;
+      const close = twin.rpm > 0 ? senses.heardRunningScfm : senses.heardQuietScfm;
       return most(
         spots,
         ({ at, is }) => (is === 'port' ? scfmOf(Math.abs(twin.flowKgPerS(at))) : lossAt(twin, at)),
-        least,
+        FROM_AFAR * close,
       );
     }
     case 'rods':
@@ -108,9 +108,6 @@ function rodsOn(twin: Twin, spots: readonly Spot[]): string {
   const worst = found.find(([, spot]) => spot !== NOTHING);
   return worst ? `${worst[0]}.${worst[1]}` : NOTHING;
 }
-
-/** What an ear held close hears, scfm; the walk's own threshold is a multiple of it. */
-const QUIET_SCFM = 0.1;
 
 /** The spot where a measure is largest, where it is over a least. */
 function most(spots: readonly Spot[], measure: (spot: Spot) => number, least: number): string {

@@ -159,6 +159,26 @@ describe('weighing evidence', () => {
 });
 
 describe('the next check', () => {
+  it('is a walk with an open ear where a hiss is all that is known, and no check buys more than there is to guess', () => {
+    const evidence: Evidence[] = [{ kind: 'complaint', atMs: 1, complaintId: 'blows' }];
+    const weighing = new Weighing(trailer, evidence);
+    const next = nextCheck(weighing);
+    if (next.next !== 'check') throw new Error(next.next);
+    expect(next.best.check.id).toBe('0/walk/air/applied');
+    // Entropy of what is left to guess, by its own formula.
+    const { suspects, sound, reader } = rankingOf(weighing);
+    const chances = [...suspects.map(({ chance }) => chance), sound + reader];
+    const all = chances.reduce((sum, each) => sum + each, 0);
+    const entropy = chances.reduce(
+      (sum, each) => sum - (each / all) * Math.log(each / all || 1),
+      0,
+    );
+    for (const { gain } of [next.best, ...next.others]) {
+      expect(gain).toBeGreaterThan(0);
+      expect(gain).toBeLessThan(entropy);
+    }
+  });
+
   it('is one that parts the suspects, costs less in a state the rig stands in, and is not asked twice', () => {
     const evidence: Evidence[] = [{ kind: 'complaint', atMs: 1, complaintId: 'blows' }];
     const weighing = new Weighing(trailer, evidence);

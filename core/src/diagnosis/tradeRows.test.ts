@@ -1,4 +1,4 @@
-import { doCheck, has as hasFault, USUAL_SENSES } from '../checks/index';
+import { doCheck, hasFault, USUAL_SENSES } from '../checks/index';
 import { usualGauge } from '../rig/newUnit';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { semi, truck } from '../test/rigsInAir';
@@ -24,12 +24,45 @@ const ON_TRUCK: readonly Row[] = [
   ['narrowed: discharge', 0.9, ['0/read/discharge line/loading', '0/look/discharge']],
   ['governor stuck', 0.8, ['0/read/governor line/unloaded']],
   ['seat: supply drain', 0.8, ['0/watch/supply tank/parked', '0/listen/supply drain/parked']],
-  ['outlet check', 0.8, ['0/watch/supply tank/parked', '0/listen/supply drain/parked']],
+  [
+    'outlet check',
+    0.8,
+    [
+      '0/listen/purge valve/loading',
+      '0/listen/purge valve/unloaded',
+      '0/listen/safety valve/parked',
+      '0/listen/supply drain/parked',
+    ],
+  ],
   ['leak: secondary tank', 0.7, ['0/wet/secondary tank']],
   ['seat: primary drain', 0.7, ['0/listen/primary drain/parked', '0/wet/primary tank']],
   ['leak: spring line', 0.7, ['0/watch/secondary tank/parked', '0/wet/spring line']],
   ['leak: front left', 0.7, ['0/wet/front left']],
   ['seat: rear relay: inlet', 0.8, ['0/listen/rear relay: exhaust/parked']],
+  ['governor high', 0.9, ['0/read/governor/out']],
+  ['unloader partly open', 0.9, ['0/look/unloader', '0/time/build-up']],
+  ['narrowed: dryer outlet check', 0.9, ['0/read/discharge line/loading', '0/look/discharge']],
+  ['seat: purge valve', 0.8, ['0/listen/purge valve/loading', '0/look/intake', '0/time/build-up']],
+  ['leak: discharge line', 0.8, ['0/wet/discharge line']],
+  // A worse one lets the compressor load before anybody has wetted it.
+  ['leak: governor line', 0.5, ['0/wet/governor line']],
+  ['seat: safety valve', 0.8, ['0/listen/safety valve/parked']],
+  ['leak: primary tank', 0.7, ['0/wet/primary tank']],
+  ['pierced: accessory take-off', 0.7, ['0/listen/accessory take-off/parked']],
+  ['seat: foot valve, primary: inlet', 0.8, ['0/listen/foot valve, primary: exhaust/released']],
+  ['seat: foot valve, primary: exhaust', 0.8, ['0/listen/foot valve, primary: exhaust/applied']],
+  [
+    'seat: front quick-release: exhaust',
+    0.8,
+    ['0/listen/front quick-release: exhaust/applied', '0/wet/front left'],
+  ],
+  ['seat: park relay: inlet', 0.8, ['0/listen/park relay: exhaust/parked']],
+  ['leak: park line', 0.8, ['0/wet/park line']],
+  ['narrowed: rear control line', 0.9, ['0/time/rear left/down', '0/look/hose rear left']],
+  ['quick-release blocked', 0.9, ['0/time/front left/up', '0/time/rear left/up']],
+  ['narrowed: rear relay: exhaust', 0.9, ['0/time/rear left/up', '0/time/front left/up']],
+  ['park valve high', 0.9, ['0/read/park valve']],
+  ['dash double check', 0.9, ['0/watch/primary drain/secondary tank/fall']],
   ['primary warning low', 0.9, ['0/read/primary warning']],
   ['park valve low', 0.9, ['0/read/park valve']],
   ['stop lamp dead', 1, ['0/look/wiring stop lamp']],
@@ -55,6 +88,10 @@ const ON_TRAILER: readonly Row[] = [
   ['#1 cock', 1, ['1/look/#1 cock']],
   ['hand valve on', 0.9, ['0/read/hand signal/released', '0/read/trailer service line/released']],
   ['leak: #1 supply line', 0.8, ['1/watch/#1 tank/red out', '1/wet/#1 supply line']],
+  ['trailer supply low', 0.9, ['0/read/trailer supply valve']],
+  ['seat: trailer supply valve: exhaust', 0.8, ['0/listen/trailer supply valve: exhaust/released']],
+  ['seat: hand valve: inlet', 0.8, ['0/listen/hand valve: exhaust/released']],
+  ['narrowed: #1 relay: exhaust', 0.9, ['1/time/#1 left/up', '0/read/hand signal/released']],
   ['#1 relay crack', 0.9, ['1/compare/#1 service line/#1 delivery/released']],
 ];
 

@@ -170,7 +170,11 @@ export function accountRoutes(db: Db, signInTries: number): Router {
     const passwordHash = edit.password ? await hashPassword(edit.password) : null;
     const [edited] = await db.transaction(async (tx) => {
       // One at a time in a shop: two leads who take the lead from each other at once would leave it without one.
-      await tx.select({ id: shops.id }).from(shops).where(eq(shops.id, me.shopId)).for('update');
+      await tx
+        .select({ id: shops.id })
+        .from(shops)
+        .where(eq(shops.id, me.shopId))
+        .for('no key update');
       const [asking] = await tx
         .select({ role: people.role, active: people.active })
         .from(people)

@@ -155,7 +155,9 @@ export function logRoutes(db: Db): Route[] {
         const { log } = await findLog(db, me.shopId, id('id', 'record'));
         const session = await createSession(request, response);
         live.of(me.shopId, log.id).register(session);
-        session.push(await heldLog(db, me.shopId, log.id), 'grew');
+        const held = await heldLog(db, me.shopId, log.id);
+        // Whoever asked may be gone by then.
+        if (session.isConnected) session.push(held, 'grew');
       },
     }),
   ];
