@@ -1,5 +1,5 @@
 import type { PressureUnit } from '@keen-bleed/contract';
-import { fromPsi, rounded } from '@keen-bleed/core';
+import { fromPsi, toPsi } from '@keen-bleed/core';
 import { CRACK_WITHIN_PSI, sweepsOf, type CurvePoint } from '@keen-bleed/core/bench';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
@@ -50,7 +50,10 @@ export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawing
     [x(Math.max(0, crack)), y(0)],
     [x(most), y(Math.max(0, most - crack))],
   ];
-  const ticks = x.ticks(4);
+  // Round in the unit that is spoken.
+  const ticks = scaleLinear()
+    .domain([0, fromPsi(most, unit)])
+    .ticks(4);
   return (
     <View>
       <View
@@ -67,46 +70,49 @@ export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawing
                 fill={palette.rule}
               />
             ) : null}
-            {ticks.map((psi) => (
-              <G key={psi}>
-                <Line
-                  x1={x(psi)}
-                  x2={x(psi)}
-                  y1={TOP}
-                  y2={HEIGHT - BOTTOM}
-                  stroke={palette.rule}
-                  strokeWidth={0.5}
-                />
-                <Line
-                  x1={LEFT}
-                  x2={width - RIGHT}
-                  y1={y(psi)}
-                  y2={y(psi)}
-                  stroke={palette.rule}
-                  strokeWidth={0.5}
-                />
-                <SvgText
-                  x={x(psi)}
-                  y={HEIGHT - 8}
-                  fontSize={12}
-                  fontFamily={NUMERAL_FACE}
-                  fill={palette.quiet}
-                  textAnchor="middle"
-                >
-                  {rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0)}
-                </SvgText>
-                <SvgText
-                  x={LEFT - 6}
-                  y={y(psi) + 4}
-                  fontSize={12}
-                  fontFamily={NUMERAL_FACE}
-                  fill={palette.quiet}
-                  textAnchor="end"
-                >
-                  {rounded(fromPsi(psi, unit), unit === 'bar' ? 1 : 0)}
-                </SvgText>
-              </G>
-            ))}
+            {ticks.map((tick) => {
+              const psi = toPsi(tick, unit);
+              return (
+                <G key={tick}>
+                  <Line
+                    x1={x(psi)}
+                    x2={x(psi)}
+                    y1={TOP}
+                    y2={HEIGHT - BOTTOM}
+                    stroke={palette.rule}
+                    strokeWidth={0.5}
+                  />
+                  <Line
+                    x1={LEFT}
+                    x2={width - RIGHT}
+                    y1={y(psi)}
+                    y2={y(psi)}
+                    stroke={palette.rule}
+                    strokeWidth={0.5}
+                  />
+                  <SvgText
+                    x={x(psi)}
+                    y={HEIGHT - 8}
+                    fontSize={12}
+                    fontFamily={NUMERAL_FACE}
+                    fill={palette.quiet}
+                    textAnchor="middle"
+                  >
+                    {tick}
+                  </SvgText>
+                  <SvgText
+                    x={LEFT - 6}
+                    y={y(psi) + 4}
+                    fontSize={12}
+                    fontFamily={NUMERAL_FACE}
+                    fill={palette.quiet}
+                    textAnchor="end"
+                  >
+                    {tick}
+                  </SvgText>
+                </G>
+              );
+            })}
             {earlier.map(({ atMs, points: before }) => (
               <Path
                 key={atMs}

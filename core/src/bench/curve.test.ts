@@ -211,7 +211,7 @@ describe('a crack pressure', () => {
     expect(at(4.9, 0.3).verdict).toBe('cant-tell');
     expect(at(4, 1.5)).toEqual({
       verdict: 'cant-tell',
-      said: 'opens at 4.0 psi ± 2.9 psi, made for 4.0 psi ± 1.0 psi; two gauges compared with each other at zero and 60, and more points under 20.0 psi would tell',
+      said: 'opens at 4.0 psi ± 2.9 psi, made for 4.0 psi ± 1.0 psi; two gauges compared with each other at zero and 60.0 psi, and more points under 20.0 psi would tell',
     });
   });
 });

@@ -232,6 +232,6 @@ export function judgeCrack(
   if (off - doubt > CRACK_WITHIN_PSI) return { verdict: 'fail', said: numbers };
   return {
     verdict: 'cant-tell',
-    said: `${numbers}; ${compared ? 'more points' : 'two gauges compared with each other at zero and 60, and more points'} under ${sayPsi(20)} would tell`,
+    said: `${numbers}; ${compared ? 'more points' : `two gauges compared with each other at zero and ${sayPsi(60)}, and more points`} under ${sayPsi(20)} would tell`,
   };
 }

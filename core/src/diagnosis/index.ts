@@ -46,5 +46,6 @@ export {
   type RunFigures,
 } from './runFigures';
 export { pointsAt, symptoms, type Pointed, type Symptom } from './symptoms';
-export { faultsIn, shownBetween, Weighing, type Weighed, type WeighOptions } from './weigh';
+export { shownBetween } from './interpolated';
+export { faultsIn, Weighing, type Weighed, type WeighOptions } from './weigh';
 export { sayHowBad, sayNumber, sayOption, whyOf, type Needle, type Why } from './why';

@@ -6,23 +6,11 @@ import { Twin } from '../twin/twin';
 import { PRIOR, priorsOf, WEIGHED_AT, type Cause, type Repairs } from './causes';
 import { complaints, saysOf, SAID_ANYHOW } from './complaints';
 import type { AnswerEvidence, Evidence, RunEvidence } from './evidence';
+import { BENT, bend, between, blend, mixed, shownBetween, together } from './interpolated';
 import { chancesOf, JointWeigher, logSaid, type WouldAnswer } from './likelihood';
-import {
-  CHECKED_AT,
-  figureOf,
-  RUN_AT,
-  saidOf,
-  type RigModel,
-  type ShownByRun,
-  type SoundAnswers,
-} from './rigModel';
-import {
-  lampFigures,
-  measureOf,
-  numberFigures,
-  type Measure,
-  type NumberFigure,
-} from './runFigures';
+import { CHECKED_AT, figureOf, saidOf, type RigModel, type SoundAnswers } from './rigModel';
+import { EITHER_LAMP, LOOSE, READER, UNLISTED_WAYS } from './oddReadings';
+import { lampFigures, measureOf } from './runFigures';
 import { pointsAt } from './symptoms';
 
 export interface WeighOptions {
@@ -454,129 +442,3 @@ const UNEXPLAINED = 0.04;
 const LOOK_UNLISTED = 0.3;
 /** Of something that is not in the list a check's number may lie so many variances wide. */
 const UNLISTED_ANSWERS = 40;
-
-const LEVELS = ['cut-out', 'cut-in', 'warning', 'red', 'yellow'] as const;
-const SLIPS: Readonly<Record<Measure, number>> = {
-  log: 0.4,
-  fall: 1.2,
-  plain: 12,
-};
-/** What a faulty dial or reader does: a needle that is off beyond its allowance, or one reading that slipped. */
-const READER: readonly { which: string; of: Partial<Record<NumberFigure, number>> }[] = [
-  { which: 'dial', of: Object.fromEntries(LEVELS.map((figure) => [figure, 9])) },
-  ...numberFigures.slice(0, 10).map((figure) => ({
-    which: figure,
-    of: { [figure]: SLIPS[measureOf(figure)] },
-  })),
-];
-
-/** Which figures something that is not in the list may move together. */
-const UNLISTED_WAYS: readonly (readonly NumberFigure[])[] = [
-  [...numberFigures],
-  ['build-up', 'cut-out', 'cut-in', 'supply over primary, loading', 'supply at cut-out'],
-  [
-    'static primary',
-    'static secondary',
-    'applied primary',
-    'applied secondary',
-    'static supply',
-    'applied supply',
-  ],
-  ['warning', 'red', 'yellow'],
-];
-/** Variance of what faults at large do to a figure, in its measure. */
-const LOOSE: Readonly<Record<Measure, number>> = {
-  log: 0.25,
-  fall: 4,
-  plain: 150,
-};
-const EITHER_LAMP: ShownByRun['lamps'] = { 'lamp light': 0.8, 'lamp full': 0.8, 'lamp off': 0.2 };
-
-/** Where a severity lies on a grid: its neighbours, and the share of the upper. */
-function between(
-  grid: readonly number[],
-  severity: number,
-): readonly [below: number, above: number, share: number] {
-  const last = grid.length - 1;
-  for (let n = 0; n < last; n += 1) {
-    const [below, above] = [grid[n]!, grid[n + 1]!];
-    if (severity <= above || n === last - 1) {
-      return [below, above, Math.min(1, Math.max(0, (severity - below) / (above - below)))];
-    }
-  }
-  return [grid[0]!, grid[0]!, 0];
-}
-
-/** Between two severities a figure may run by so much of their difference off the straight line, in the middle. */
-const BENT = 0.3;
-const bend = (share: number) => 4 * share * (1 - share);
-
-/** What a run would show at a severity between those it was made at; those made so far are enough. */
-export function shownBetween(model: RigModel, fault: Fault, severity: number): ShownByRun {
-  const known = model.runsOf(fault.id);
-  const [below, above, share] =
-    known.length > 1 ? between(known, severity) : [known[0] ?? RUN_AT[2], 0, 0];
-  const low = model.run(fault.id, below);
-  if (share === 0) return low;
-  const high = model.run(fault.id, above);
-  return {
-    numbers: low.numbers.map((value, n) => {
-      const other = high.numbers[n] ?? null;
-      return value === null || other === null
-        ? (value ?? other)
-        : (1 - share) * value + share * other;
-    }),
-    unsure: low.numbers.map(
-      (value, n) => BENT * Math.abs((high.numbers[n] ?? value ?? 0) - (value ?? 0)) * bend(share),
-    ),
-    lamps: Object.fromEntries(
-      lampFigures.flatMap((lamp) => {
-        const [a, b] = [low.lamps[lamp], high.lamps[lamp]];
-        return a === undefined || b === undefined ? [] : [[lamp, (1 - share) * a + share * b]];
-      }),
-    ),
-  };
-}
-
-function mixed(
-  check: Check,
-  shares: Readonly<Record<string, number>>,
-  senses: Senses,
-): Readonly<Record<string, number>> {
-  const sum: Record<string, number> = {};
-  for (const [shown, share] of Object.entries(shares)) {
-    for (const [said, chance] of Object.entries(chancesOf(check, shown, senses))) {
-      sum[said] = (sum[said] ?? 0) + share * chance;
-    }
-  }
-  return sum;
-}
-
-function blend(
-  one: Readonly<Record<string, number>>,
-  other: Readonly<Record<string, number>>,
-  share: number,
-): Readonly<Record<string, number>> {
-  return Object.fromEntries(
-    [...new Set([...Object.keys(one), ...Object.keys(other)])].map((said) => [
-      said,
-      (1 - share) * (one[said] ?? 0) + share * (other[said] ?? 0),
-    ]),
-  );
-}
-
-/** What two faults at once would answer: their shifts add, and the one that shows is seen. */
-function together(a: WouldAnswer, b: WouldAnswer, sound: WouldAnswer): WouldAnswer {
-  const shift = a.shift + b.shift;
-  const showsMore = (would: WouldAnswer) =>
-    Object.entries(would.chances).reduce(
-      (sum, [said, chance]) => sum + Math.abs(chance - (sound.chances[said] ?? 0)),
-      0,
-    );
-  return {
-    mean: sound.mean + shift,
-    shift: Math.hypot(a.shift, b.shift),
-    unsure: Math.hypot(a.unsure, b.unsure),
-    chances: showsMore(a) >= showsMore(b) ? a.chances : b.chances,
-  };
-}

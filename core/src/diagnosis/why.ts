@@ -9,7 +9,8 @@ import { complaints, saysOf } from './complaints';
 import type { AnswerEvidence } from './evidence';
 import { figureOf, saidOf } from './rigModel';
 import { lampFigures, unmeasured, type LampFigure, type NumberFigure } from './runFigures';
-import { shownBetween, type Weighing } from './weigh';
+import { shownBetween } from './interpolated';
+import type { Weighing } from './weigh';
 
 /** What speaks for a suspect and what against it, in sentences; and its needle over the measured one. */
 export interface Why {
