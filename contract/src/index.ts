@@ -112,6 +112,26 @@ export {
   type VisitFact,
   type VisitNoteFact,
 } from './log/visit/fact';
+export {
+  drainedThings,
+  heldNeedles,
+  heldStates,
+  jointMends,
+  jointSides,
+  MOST_DRAINED_ML,
+  sideFindings,
+  type AsideFact,
+  type DrainedThing,
+  type NeedleHeldFact,
+  type HeldNeedle,
+  type HeldState,
+  type JointMend,
+  type JointSide,
+  type MendedFact,
+  type SideFinding,
+  type WaterFound,
+  type WeatherFact,
+} from './log/visit/huntFacts';
 export { type VisitHeader, type VisitMade } from './log/visit/header';
 export {
   measureKinds,

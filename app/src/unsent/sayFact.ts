@@ -44,6 +44,14 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
       return `Naming the fault: ${fact.text}`;
     case 'ranked':
       return 'How the suspects stood';
+    case 'mended':
+      return `The mend: ${fact.text}`;
+    case 'held':
+      return `The hold: ${fact.text}`;
+    case 'aside':
+      return `What was seen on the way: “${fact.text}”`;
+    case 'weather':
+      return `The weather: ${fact.text}`;
     case 'take-over':
       return 'Taking the run over';
     case 'about':

@@ -4,6 +4,13 @@ import { verdicts, type Verdict } from '../choices';
 import { AtMs, Uuid } from '../primitives';
 import { factStamp } from './fact';
 import { AnswerSchema } from './visit/fact';
+import {
+  heldNeedles,
+  heldStates,
+  WaterFound,
+  type HeldNeedle,
+  type HeldState,
+} from './visit/huntFacts';
 import { logKindNames } from './header';
 
 const closed = { additionalProperties: false } as const;
@@ -34,8 +41,39 @@ export const LogRowsSchema = Type.Array(
 const FoundEvidence = Type.Union(
   [
     Type.Object(
-      { kind: Type.Literal('check'), checkId: Type.String(), answer: AnswerSchema },
+      {
+        kind: Type.Literal('check'),
+        checkId: Type.String(),
+        answer: AnswerSchema,
+        water: Type.Optional(WaterFound),
+      },
       { ...closed, title: 'Check' },
+    ),
+    Type.Object(
+      { kind: Type.Literal('mended'), checkId: Type.String() },
+      { ...closed, title: 'Mended' },
+    ),
+    Type.Object(
+      {
+        kind: Type.Literal('held'),
+        state: Type.Unsafe<HeldState>({ type: 'string', enum: [...heldStates] }),
+        needle: Type.Unsafe<HeldNeedle>({ type: 'string', enum: [...heldNeedles] }),
+        fromPsi: Type.Number(),
+        toPsi: Type.Number(),
+        seconds: Type.Number(),
+      },
+      { ...closed, title: 'Held' },
+    ),
+    Type.Object(
+      {
+        kind: Type.Literal('weather'),
+        airC: Type.Number(),
+        humidityPct: Type.Number(),
+        lowC: Type.Optional(Type.Number()),
+        engineHours: Type.Optional(Type.Number()),
+        loadedShare: Type.Optional(Type.Number()),
+      },
+      { ...closed, title: 'Weather' },
     ),
     Type.Object(
       { kind: Type.Literal('complaint'), complaintId: Type.String() },

@@ -21,7 +21,29 @@ const ENTRIES = 120;
 function evidenceOf(entry: VisitEntry): FoundAtParts[number]['evidence'] {
   switch (entry.kind) {
     case 'check':
-      return { kind: 'check', checkId: entry.checkId, answer: entry.answer };
+      return {
+        kind: 'check',
+        checkId: entry.checkId,
+        answer: entry.answer,
+        ...(entry.water ? { water: entry.water } : {}),
+      };
+    case 'mended':
+      return { kind: 'mended', checkId: entry.checkId };
+    case 'held': {
+      const { state, needle, fromPsi, toPsi, seconds } = entry;
+      return { kind: 'held', state, needle, fromPsi, toPsi, seconds };
+    }
+    case 'weather': {
+      const { airC, humidityPct, lowC, engineHours, loadedShare } = entry;
+      return {
+        kind: 'weather',
+        airC,
+        humidityPct,
+        ...(lowC === undefined ? {} : { lowC }),
+        ...(engineHours === undefined ? {} : { engineHours }),
+        ...(loadedShare === undefined ? {} : { loadedShare }),
+      };
+    }
     case 'complaint':
       return { kind: 'complaint', complaintId: entry.complaintId };
     case 'named':

@@ -3,6 +3,19 @@ import { findingStandings, type FindingStanding } from '../../choices';
 import { Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
 import { lineFields, PartId, partFields, Photos } from '../../part';
+import {
+  Aside,
+  Held,
+  jointSides,
+  Mended,
+  WaterFound,
+  Weather,
+  type AsideFact,
+  type NeedleHeldFact,
+  type JointSide,
+  type MendedFact,
+  type WeatherFact,
+} from './huntFacts';
 
 /** A part of a unit of the visit. */
 const AtPart = Type.Object(
@@ -84,6 +97,12 @@ const Checked = factOf('check', {
   answer: AnswerSchema,
   /** The answer in words, as whoever gave it saw it. */
   said: Line('What was found', 200),
+  /** Which half of a joint bubbles. */
+  side: Type.Optional(
+    Type.Unsafe<JointSide>({ type: 'string', enum: [...jointSides], title: 'Which half' }),
+  ),
+  /** What more a drain gave than how much. */
+  water: Type.Optional(WaterFound),
   note: Type.Optional(Line('Note', 200)),
   photos: Photos,
   supersedes: Type.Optional(Uuid('Corrected fact')),
@@ -145,6 +164,10 @@ export type VisitFact =
   | ComplaintFact
   | NamedFact
   | RankedFact
+  | MendedFact
+  | NeedleHeldFact
+  | AsideFact
+  | WeatherFact
   | Static<typeof Close>
   | Static<typeof Retract>
   | Static<typeof ClockAnswer>;
@@ -162,6 +185,10 @@ export const VisitFactSchema = Type.Unsafe<VisitFact>({
     Complaint,
     Named,
     Ranked,
+    Mended,
+    Held,
+    Aside,
+    Weather,
     Close,
     Retract,
     ClockAnswer,

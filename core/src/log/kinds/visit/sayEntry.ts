@@ -9,6 +9,10 @@ export const entryTitles = {
   complaint: 'The driver says',
   named: 'Named as the fault',
   ranked: 'Suspects',
+  mended: 'Mended',
+  held: 'Held',
+  aside: 'Seen on the way',
+  weather: 'Weather',
 } as const;
 
 /** What an entry says by itself: the words of a note or of what was seen, or what a check gave. */

@@ -5,8 +5,11 @@ import type { LogFold, LogKind, LogState, LogSummary } from '../../logKind';
 import { inOrder } from '../../../facts/factOrder';
 import { partTitle } from '../../../rig/partList';
 import type {
+  AsideFact,
   CheckFact,
   ComplaintFact,
+  NeedleHeldFact,
+  MendedFact,
   NamedFact,
   RankedFact,
   FieldProblem,
@@ -14,13 +17,23 @@ import type {
   PartFact,
   SeenFact,
   VisitNoteFact,
+  WeatherFact,
 } from '@keen-bleed/contract';
 
 export const VISIT_VERSION = 1;
 
 /** What was noted, seen, found by a check, said by a driver, or named as the fault; and how suspects stood. */
 export type VisitEntry =
-  VisitNoteFact | SeenFact | CheckFact | ComplaintFact | NamedFact | RankedFact;
+  | VisitNoteFact
+  | SeenFact
+  | CheckFact
+  | ComplaintFact
+  | NamedFact
+  | RankedFact
+  | MendedFact
+  | NeedleHeldFact
+  | AsideFact
+  | WeatherFact;
 
 const ENTRIES: ReadonlySet<VisitFact['kind']> = new Set([
   'note',
@@ -29,6 +42,10 @@ const ENTRIES: ReadonlySet<VisitFact['kind']> = new Set([
   'complaint',
   'named',
   'ranked',
+  'mended',
+  'held',
+  'aside',
+  'weather',
 ] as const);
 const isEntry = (fact: VisitFact): fact is VisitEntry => ENTRIES.has(fact.kind);
 
@@ -131,6 +148,11 @@ function admit({ header, known, lines }: VisitState, fact: VisitFact): FieldProb
     if (!unit) return { field: 'at.unitId', message: 'That unit is not part of this visit.' };
     if (partTitle(unit, partId) === null) {
       return { field: 'at.partId', message: `This unit has no part "${partId}".` };
+    }
+    const beside = fact.kind === 'check' ? (fact.water?.with ?? []) : [];
+    const unknown = beside.find((each) => partTitle(unit, each) === null);
+    if (unknown !== undefined) {
+      return { field: 'water.with', message: `This unit has no part "${unknown}".` };
     }
   }
   if (

@@ -1,0 +1,137 @@
+import { Type, type Static } from '@sinclair/typebox';
+import { Line, Uuid } from '../../primitives';
+import { PartId, Photos } from '../../part';
+import { factOf } from '../fact';
+
+/* What a leak hunt and a drain round write beside their checks. */
+
+const oneOf = <T extends string>(values: readonly T[], title: string) =>
+  Type.Unsafe<T>({ type: 'string', enum: [...values], title });
+
+export const jointMends = [
+  'retightened',
+  'sealed',
+  'reseated',
+  'remade',
+  'replaced',
+  'capped',
+  'removed',
+] as const;
+/** What was done to a joint that leaked. */
+export type JointMend = (typeof jointMends)[number];
+
+export const jointSides = ['hose', 'body'] as const;
+/** Which half of a joint bubbles: the hose or line, or the thing it screws into. */
+export type JointSide = (typeof jointSides)[number];
+
+export const heldStates = ['parked', 'released', 'red out', 'applied'] as const;
+/** What a rig stands in while its needles are watched, engine off. */
+export type HeldState = (typeof heldStates)[number];
+
+export const heldNeedles = ['primary', 'secondary', 'supply', 'trailer'] as const;
+/** The tank whose gauge is read; one on the supply tank is teed in. */
+export type HeldNeedle = (typeof heldNeedles)[number];
+
+export const sideFindings = [
+  'steering',
+  'corrosion',
+  'linings',
+  'wiring',
+  'tyres',
+  'look-up',
+  'other',
+] as const;
+/** What a thing seen on the way is about; `look-up` is what nobody understood yet. */
+export type SideFinding = (typeof sideFindings)[number];
+
+export const drainedThings = ['clear', 'milky', 'oil', 'rust', 'sludge', 'ice'] as const;
+/** What came out of a drain. */
+export type DrainedThing = (typeof drainedThings)[number];
+
+/** Litres that no brake tank holds as water; more is a slip of the keys, ml. */
+export const MOST_DRAINED_ML = 5_000;
+
+/** What more is known of a drain than how much came. */
+export const WaterFound = Type.Object(
+  {
+    ml: Type.Optional(
+      Type.Number({ minimum: 0, maximum: MOST_DRAINED_ML, title: 'Water, millilitres' }),
+    ),
+    mist: Type.Optional(Type.Boolean({ title: 'Only mist' })),
+    what: Type.Optional(
+      Type.Array(oneOf(drainedThings, 'What came'), {
+        minItems: 1,
+        maxItems: drainedThings.length,
+        uniqueItems: true,
+        title: 'What came',
+      }),
+    ),
+    stuck: Type.Optional(Type.Boolean({ title: 'The drain is stuck' })),
+    /** Tanks that one cord drained together with this. */
+    with: Type.Optional(
+      Type.Array(PartId('Tank'), { minItems: 1, maxItems: 6, title: 'Drained with it' }),
+    ),
+  },
+  { additionalProperties: false, title: 'Water' },
+);
+export type WaterFound = Static<typeof WaterFound>;
+
+const AtPart = Type.Object(
+  { unitId: Uuid('Unit'), partId: PartId('Part') },
+  { additionalProperties: false, title: 'Part' },
+);
+
+/** How a joint that leaked was mended; it is wetted again afterwards. */
+export const Mended = factOf('mended', {
+  at: AtPart,
+  /** The check that found it. */
+  checkId: Type.String({ minLength: 3, maxLength: 160, title: 'Check' }),
+  how: oneOf(jointMends, 'How it was mended'),
+  adapters: Type.Optional(Line('Adapters used', 120)),
+  text: Line('In words', 200),
+  photos: Photos,
+  supersedes: Type.Optional(Uuid('Corrected fact')),
+});
+
+/** A needle watched with the engine off: where it stood, where it came to, and how long that took. */
+export const Held = factOf('held', {
+  unitId: Uuid('Unit'),
+  state: oneOf(heldStates, 'State'),
+  needle: oneOf(heldNeedles, 'Needle'),
+  fromPsi: Type.Number({ minimum: 0, maximum: 300, title: 'At first' }),
+  toPsi: Type.Number({ minimum: 0, maximum: 300, title: 'At the end' }),
+  seconds: Type.Number({ minimum: 20, maximum: 7_200, title: 'Seconds watched' }),
+  text: Line('In words', 200),
+  supersedes: Type.Optional(Uuid('Corrected fact')),
+});
+
+/** Something that is no brake and was seen on the way round. */
+export const Aside = factOf('aside', {
+  unitId: Uuid('Unit'),
+  about: oneOf(sideFindings, 'What it is about'),
+  text: Line('What was seen', 200),
+  photos: Photos,
+  supersedes: Type.Optional(Uuid('Corrected fact')),
+});
+
+/** The weather a rig stands in: what its compressor breathes. */
+export const Weather = factOf('weather', {
+  unitId: Uuid('Unit'),
+  airC: Type.Number({ minimum: -60, maximum: 60, title: 'Air, °C' }),
+  humidityPct: Type.Number({ minimum: 1, maximum: 100, title: 'Humidity, %' }),
+  lowC: Type.Optional(Type.Number({ minimum: -60, maximum: 60, title: 'Tonight’s low, °C' })),
+  /** Hours the engine ran since the tanks were drained, and the share of them in which the compressor worked. */
+  engineHours: Type.Optional(
+    Type.Number({ minimum: 0, maximum: 2_000, title: 'Engine hours since' }),
+  ),
+  loadedShare: Type.Optional(
+    Type.Number({ minimum: 0.01, maximum: 1, title: 'Share of the time it compresses' }),
+  ),
+  text: Line('In words', 200),
+  supersedes: Type.Optional(Uuid('Corrected fact')),
+});
+
+export type MendedFact = Static<typeof Mended>;
+export type NeedleHeldFact = Static<typeof Held>;
+export type AsideFact = Static<typeof Aside>;
+export type WeatherFact = Static<typeof Weather>;

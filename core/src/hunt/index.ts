@@ -1,0 +1,7 @@
+export { budgetOf, CLOSED_UNDER, WORTH_FINDING_SCFM } from './budget';
+export type { Budget, BudgetLine, BudgetOptions, Hold, MayLeak, Wetted } from './budget';
+export { GRADE_SCFM, gradesLearnt, isLeakGrade, leakGrades } from './grades';
+export type { BeforeAfter, GradesLearnt, LeakGrade } from './grades';
+export { beforeAfter, huntOf, type HuntEvent } from './huntOf';
+export { HELD_IN, jointsOf, passes, type Joint, type Pass } from './joints';
+export { seenTable, type SeenTable, type Watched } from './seenTable';
