@@ -115,6 +115,7 @@ export { headedBy } from './standards/switches';
 export { openFailures, type FailureClosing, type JudgedRun } from './failures/openFailures';
 export { sayFailure } from './failures/sayFailure';
 export { withGaugeCheck } from './gauge/gaugeCheck';
+export { readingUncertaintyPsi } from './gauge/uncertainty';
 export { markRows, type MarkRow } from './reading/markRows';
 export { caughtMark, type CaughtMark } from './linked/caughtMark';
 export { withSample, type GaugeSample } from './linked/sampleLog';

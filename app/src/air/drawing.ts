@@ -18,6 +18,17 @@ import {
   type PlanAir,
 } from '@keen-bleed/core/drawing';
 import { expectedFigures, pointsAt } from '@keen-bleed/core/diagnosis';
+import {
+  budgetOf,
+  huntOf,
+  losesAir,
+  seenTable,
+  type Budget,
+  type Hold,
+  type HuntEvent,
+  type MayLeak,
+  type SeenTable,
+} from '@keen-bleed/core/hunt';
 import { airOf, faultsOf, partOf, Twin, type Fault } from '@keen-bleed/core/twin';
 import { describeRig } from './describeRig';
 import type { DrawnRig } from './drawnRig';
@@ -47,6 +58,22 @@ export interface Drawing {
   likely: (rig: RigUnderTest, keys: readonly string[], faultIds: readonly string[]) => Likely[];
   /** What a sound rig of this description gives: figures of a run, and answers of checks. */
   expect: (rig: RigUnderTest, checkIds: readonly string[]) => Expected;
+  /** What each needle loses to a leak at each place. */
+  seen: (rig: RigUnderTest) => SeenTable;
+  /** A hunt's budget: what was lost against what was found. */
+  budget: (asked: AskedBudget) => Budget;
+  /** Places by name that have no air once one is capped. */
+  loses: (rig: RigUnderTest, place: string) => string[];
+}
+
+/** What a budget is reckoned from. */
+export interface AskedBudget {
+  table: SeenTable;
+  joints: readonly MayLeak[];
+  events: readonly HuntEvent[];
+  /** Holds of the newest run. */
+  ofRun: readonly Hold[];
+  soapMisses?: number;
 }
 
 /** A fault that an open failure may come from, and the part it is of. */
@@ -112,6 +139,17 @@ export const makeDrawing = (): Drawing => ({
       figures: expectedFigures(rig),
       answers: Object.fromEntries(checks.length === 0 ? [] : doAll(rig, checks, [])),
     };
+  },
+  seen: seenTable,
+  budget: ({ table, joints, events, ofRun, soapMisses }) => {
+    const { wetted, holds } = huntOf(events);
+    return budgetOf(table, joints, wetted, [...ofRun, ...holds], {
+      ...(soapMisses === undefined ? {} : { soapMisses }),
+    });
+  },
+  loses: (rig, place) => {
+    const { nodes } = airOf(rig);
+    return losesAir(rig, place).map((id) => nodes.find((node) => node.id === id)?.name ?? id);
   },
   points: (rig, keys) => {
     const faults = faultsOf(rig);

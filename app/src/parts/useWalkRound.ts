@@ -10,7 +10,7 @@ import {
   type NewFact,
   type VisitState,
 } from '@keen-bleed/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useMe } from '../account/session';
 import { keepPhotos } from '../photos/keepPhotos';
 import { openLogs } from '../store/logs';
@@ -45,6 +45,8 @@ export function useWalkRound(
   const me = useMe();
   const [visitId, setVisitId] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  // Two quick presses start one visit: the second waits for the first.
+  const starting = useRef<Promise<string> | null>(null);
   const front = units[0]?.id ?? null;
   useEffect(() => {
     void openLogs(me).then((open) => {
@@ -52,6 +54,7 @@ export function useWalkRound(
         ({ kind, header }) =>
           kind === 'visit' && header.subject.unitId === front && header.subject.rigId === rigId,
       );
+      starting.current = null;
       setVisitId(own?.id ?? null);
     });
   }, [me, front, rigId]);
@@ -65,7 +68,10 @@ export function useWalkRound(
     const [first, ...others] = units;
     if (!first) return false;
     try {
-      const id = visitId ?? (await startVisit(me, { units: [first, ...others], rigId, reason }));
+      starting.current ??= visitId
+        ? Promise.resolve(visitId)
+        : startVisit(me, { units: [first, ...others], rigId, reason });
+      const id = await starting.current;
       setVisitId(id);
       const kept = await keepPhotos(id, photos);
       // What a part had stays beside what is new.
@@ -76,6 +82,7 @@ export function useWalkRound(
       setTrouble(problem);
       return problem === null;
     } catch {
+      starting.current = null;
       setTrouble('This device could not keep that. Free some space on it, then try again.');
       return false;
     }

@@ -140,7 +140,7 @@ function useClosedHere(unitId: string) {
 }
 
 /** What was found at each unit of a rig, as far as it is of the rig as it is coupled now. */
-function useFoundOfAll(units: readonly Unit[]) {
+export function useFoundOfAll(units: readonly Unit[]) {
   // No rig has more units than these.
   const first = useFound(units[0]?.id ?? null);
   const second = useFound(units[1]?.id ?? null);

@@ -11,6 +11,8 @@ interface SegmentsProps<T extends string> {
   value: T;
   onChange: (value: T) => void;
   size?: 'finger' | 'glove';
+  /** Short words, all in one row of equal widths. */
+  dense?: boolean;
 }
 
 /** One of a few, all in sight. The arrows move the choice, as in any group of radio buttons. */
@@ -20,6 +22,7 @@ export function Segments<T extends string>({
   value,
   onChange,
   size = 'finger',
+  dense = false,
 }: SegmentsProps<T>) {
   const palette = usePalette();
   const row = useRef<View>(null);
@@ -41,7 +44,7 @@ export function Segments<T extends string>({
       ref={row}
       role="radiogroup"
       aria-label={label}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 2 }}
+      style={{ flexDirection: 'row', flexWrap: dense ? 'nowrap' : 'wrap', gap: 2 }}
     >
       {options.map((option, n) => {
         const chosen = option.value === value;
@@ -74,14 +77,18 @@ export function Segments<T extends string>({
             } as object)}
             style={{
               minHeight: target[size],
-              paddingHorizontal: 12,
+              paddingHorizontal: dense ? 2 : 12,
               flexGrow: 1,
+              ...(dense ? { flexBasis: 0, minWidth: 0 } : {}),
               alignItems: 'center',
               justifyContent: 'center',
               backgroundColor: chosen ? palette.ink : palette.raised,
             }}
           >
-            <Txt as={chosen ? 'bodyBold' : 'body'} tone={chosen ? 'ground' : 'ink'}>
+            <Txt
+              as={dense ? (chosen ? 'smallBold' : 'small') : chosen ? 'bodyBold' : 'body'}
+              tone={chosen ? 'ground' : 'ink'}
+            >
               {option.title}
             </Txt>
           </Pressable>

@@ -3,7 +3,7 @@ import { checksOf } from '../checks';
 import { bring } from '../checks/bring';
 import { STATES } from '../checks/states';
 import { freeAirScfm } from '../gas/freeAir';
-import { truck as RIG } from '../test/rigsInAir';
+import { semi, truck as RIG } from '../test/rigsInAir';
 import { drawsOf } from '../twin/random';
 import { conductanceOf } from '../twin/faults/scales';
 import { Twin } from '../twin/twin';
@@ -11,6 +11,7 @@ import { budgetOf, CLOSED_UNDER, WORTH_FINDING_SCFM, type Hold, type Wetted } fr
 import { GRADE_SCFM, gradesLearnt, leakGrades } from './grades';
 import { beforeAfter, huntOf, type HuntEvent } from './huntOf';
 import { jointsOf } from './joints';
+import { losesAir } from './losesAir';
 import { seenTable } from './seenTable';
 
 const CHECKS = checksOf(RIG);
@@ -234,6 +235,16 @@ describe('a budget', () => {
       expect(some.length).toBeGreaterThan(45);
       expect(Math.abs(was - said)).toBeLessThan(by);
     }
+  });
+});
+
+describe('what is capped', () => {
+  it('takes the air of all that hangs on it alone', () => {
+    expect(losesAir(semi, 'front delivery')).toEqual(['front left', 'front right']);
+    expect(losesAir(semi, 'rear left')).toEqual([]);
+    expect(losesAir(semi, '#1 tank')).toEqual(['#1 delivery', '#1 left', '#1 right']);
+    expect(losesAir(semi, 'trailer supply line')).toContain('#1 left spring');
+    expect(losesAir(semi, 'no such place')).toEqual([]);
   });
 });
 

@@ -1,0 +1,1 @@
+export { HuntScreen as default } from '../../../hunt/HuntScreen';

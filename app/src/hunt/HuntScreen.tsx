@@ -1,0 +1,517 @@
+import type { HeldNeedle, HeldState, JointSide, Unit } from '@keen-bleed/contract';
+import { rigTitle, unitTitle, type RigUnderTest } from '@keen-bleed/core';
+import type { Check } from '@keen-bleed/core/checks';
+import { passes, type Joint, type Pass } from '@keen-bleed/core/hunt';
+import { useLocalSearchParams } from 'expo-router';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { useMe } from '../account/session';
+import { inDrawing } from '../air/useDrawn';
+import { useWalkRound } from '../parts/useWalkRound';
+import { CheckSheet } from '../plan/CheckSheet';
+import { sayAnswer } from '../plan/sayAnswer';
+import { useRigOf } from '../plan/useRigOf';
+import { usePrefs } from '../prefs/prefs';
+import { space } from '../theme/space';
+import { useWide } from '../theme/useWide';
+import { Button } from '../ui/Button';
+import { Caution } from '../ui/Caution';
+import { LinkTo } from '../ui/LinkTo';
+import { Notice } from '../ui/Notice';
+import { Rule } from '../ui/Rule';
+import { Screen } from '../ui/Screen';
+import { Segments } from '../ui/Segments';
+import { Txt } from '../ui/Txt';
+import { Waiting } from '../ui/Waiting';
+import { AsideSheet } from './AsideSheet';
+import { BudgetRails } from './BudgetRails';
+import { HelperCalls } from './HelperCalls';
+import { HoldSheet, type Begun } from './HoldSheet';
+import { JointMendSheet } from './JointMendSheet';
+import { JointRow } from './JointRow';
+import {
+  ASIDES,
+  ISOLATES,
+  MENDS,
+  NEEDLE_NUMBERS,
+  NEEDLE_TITLES,
+  PASS_HOW,
+  PASS_TITLES,
+  sayChance,
+  sayHeld,
+} from './huntWords';
+import { useHunt, type Hunt } from './useHunt';
+
+/** Every joint of a rig, wetted in walking order, and a budget of what it lost against what was found. */
+export function HuntScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const { units, rigId, error } = useRigOf(id);
+  if (!units) {
+    return (
+      <Screen title="Leak hunt">
+        {error ? (
+          <Notice manner="trouble" title="This unit cannot be shown" text={error.message} />
+        ) : (
+          <Waiting rows={6} />
+        )}
+      </Screen>
+    );
+  }
+  return <Hunted units={units} rigId={rigId} />;
+}
+
+/** A joint this likely to leak is pointed at. */
+const LIKELY = 0.12;
+
+function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null }) {
+  const me = useMe();
+  const wide = useWide();
+  const { unit: sayIn } = usePrefs();
+  const walk = useWalkRound(units, rigId, 'Leak hunt');
+  const rig = useMemo((): RigUnderTest => {
+    const [unit, ...towed] = walk.units;
+    return { unit: unit!, towed };
+  }, [walk.units]);
+  const [nowMs] = useState(() => Date.now());
+  const hunt = useHunt(walk.units, rig, walk, nowMs);
+  const [pass, setPass] = useState<Pass>('parked');
+  const [holding, setHolding] = useState<{ state: HeldState; needle: HeldNeedle } | null>(null);
+  const [begun, setBegun] = useBegun(rig.unit.id);
+  const [mending, setMending] = useState<Joint | null>(null);
+  const [more, setMore] = useState<Check | null>(null);
+  const [aside, setAside] = useState(false);
+  const mayWrite = me.role !== 'viewer' && rig.unit.retiredAtMs === null;
+  const school = rig.unit.ports;
+  const needleTitles = school === 'numbers' ? NEEDLE_NUMBERS : NEEDLE_TITLES;
+  const titleOf = useCallback(
+    ({ unit, title }: Joint) =>
+      walk.units.length > 1 ? `${title} · ${walk.units[unit]?.number ?? ''}` : title,
+    [walk.units],
+  );
+  const atOf = (joint: { unit: number; part: string }) => ({
+    unitId: walk.units[joint.unit]?.id ?? rig.unit.id,
+    partId: joint.part,
+  });
+  const sides = useMemo(() => {
+    const of = new Map<string, JointSide>();
+    for (const entry of walk.state?.entries ?? []) {
+      if (entry.kind === 'check' && entry.side) of.set(entry.checkId, entry.side);
+    }
+    return of;
+  }, [walk.state]);
+
+  const wet = (joint: Joint, grade: string, side: JointSide | null) =>
+    walk.say({
+      kind: 'check',
+      at: atOf(joint),
+      checkId: joint.checkId,
+      title: joint.check.title,
+      answer: { kind: 'grade', grade },
+      said: sayAnswer({ kind: 'grade', grade }, joint.check.answer, sayIn),
+      ...(side ? { side } : {}),
+    });
+  // Rows are drawn anew only where something of theirs changed.
+  const act = useRef({ wet, last: hunt.last });
+  useEffect(() => {
+    act.current = { wet, last: hunt.last };
+  });
+  const onGrade = useCallback(
+    (joint: Joint, grade: string) => void act.current.wet(joint, grade, null),
+    [],
+  );
+  const onSide = useCallback(
+    (joint: Joint, side: JointSide) =>
+      void act.current.wet(joint, act.current.last.get(joint.place)?.grade ?? 'film', side),
+    [],
+  );
+  const onMore = useCallback((joint: Joint) => setMore(joint.check), []);
+
+  const joints = hunt.joints.filter((joint) => joint.pass === pass);
+  const open = joints.filter(({ place }) => !hunt.last.has(place));
+  const restDry = () => {
+    void (async () => {
+      for (const joint of open) await wet(joint, 'dry', null);
+    })();
+  };
+  const last = walk.state?.entries.at(-1) ?? null;
+  const asides = (walk.state?.entries ?? []).flatMap((entry) =>
+    entry.kind === 'aside' ? [entry] : [],
+  );
+  const offered = hunt.budget?.nextHold ?? null;
+  const states = statesOf(rig);
+  const needles: readonly HeldNeedle[] =
+    rig.unit.kind === 'trailer' || rig.unit.kind === 'dolly'
+      ? ['trailer']
+      : ['primary', 'secondary', 'supply'];
+
+  const head = (
+    <View style={{ gap: space.step }}>
+      <View style={{ gap: space.hair }}>
+        <Txt as="screenTitle" heading={1}>
+          Leak hunt
+        </Txt>
+        <Txt tone="quiet">{rigTitle(rig)}</Txt>
+      </View>
+      {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
+      <Standing hunt={hunt} units={walk.units} titleOf={titleOf} />
+      {hunt.budget && hunt.budget.lines.length > 0 ? (
+        <BudgetRails lines={hunt.budget.lines} school={school} />
+      ) : null}
+      {mayWrite ? (
+        <View style={{ gap: space.near }}>
+          {offered && !begun ? (
+            <Txt as="small">{`Next: ${ISOLATES[offered.state]} Watch the ${needleTitles[offered.needle]} needle: that leaves about half of what is left.`}</Txt>
+          ) : null}
+          <Button
+            size="glove"
+            title={begun ? 'Go on with the watch' : 'Watch a needle'}
+            onPress={() =>
+              setHolding(offered ?? { state: 'released', needle: needles[0] ?? 'primary' })
+            }
+          />
+        </View>
+      ) : null}
+    </View>
+  );
+
+  const list = (
+    <View style={{ gap: space.near }}>
+      <Segments
+        dense
+        label="Pass"
+        options={passes.map((value) => ({ value, title: PASS_TITLES[value] }))}
+        value={pass}
+        onChange={setPass}
+      />
+      <Txt as="small">{PASS_HOW[pass]}</Txt>
+      {pass === 'applied' || pass === 'released' ? (
+        <Caution lines={['Chock both ways. Stay clear of pushrods while air is on.']} />
+      ) : null}
+      {pass === 'applied' ? <HelperCalls /> : null}
+      {hunt.joints.length === 0 ? <Waiting rows={6} /> : null}
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near, minHeight: 48 }}>
+        <Txt as="smallBold" style={{ flex: 1 }} live="polite">
+          {`${joints.length - open.length} of ${joints.length} wetted`}
+        </Txt>
+        {mayWrite && open.length > 0 && open.length < joints.length ? (
+          <Button
+            title={`Other ${open.length} dry`}
+            label={`The other ${open.length} joints of this pass are dry`}
+            onPress={restDry}
+          />
+        ) : null}
+      </View>
+      <View role="list" aria-label={`Joints, ${PASS_TITLES[pass]}`}>
+        {joints.map((joint) => (
+          <JointRow
+            key={joint.checkId}
+            joint={joint}
+            title={titleOf(joint)}
+            last={hunt.last.get(joint.place)}
+            side={sides.get(joint.checkId) ?? null}
+            likely={(hunt.budget?.places.get(joint.place) ?? 0) >= LIKELY}
+            mayWrite={mayWrite}
+            onGrade={onGrade}
+            onSide={onSide}
+            onMend={setMending}
+            onMore={onMore}
+          />
+        ))}
+        <Rule />
+      </View>
+      <Txt as="heading" heading={2}>
+        Seen on the way
+      </Txt>
+      {asides.length === 0 ? (
+        <Txt as="small" tone="quiet">
+          Steering, corrosion, linings, wiring: what is no leak goes here, and becomes a job in the
+          visit.
+        </Txt>
+      ) : (
+        <View role="list" aria-label="Seen on the way">
+          {asides.map((each) => (
+            <View key={each.id} role="listitem">
+              <Rule />
+              <View style={{ paddingVertical: space.near }}>
+                <Txt as="bodyBold">
+                  {ASIDES.find(({ value }) => value === each.about)?.title ?? 'Something else'}
+                </Txt>
+                <Txt>{each.text}</Txt>
+              </View>
+            </View>
+          ))}
+          <Rule />
+        </View>
+      )}
+      {mayWrite ? <Button title="Something else seen…" onPress={() => setAside(true)} /> : null}
+      {walk.visitId ? (
+        <LinkTo to={`/visit/${walk.visitId}`}>
+          <Txt as="bodyBold" tone="accent">
+            The visit in which this is kept
+          </Txt>
+        </LinkTo>
+      ) : null}
+    </View>
+  );
+
+  const foot =
+    last && walk.visitId && mayWrite && !walk.state?.closed ? (
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: space.near,
+          paddingHorizontal: space.gap,
+        }}
+      >
+        <Txt as="small" tone="quiet" style={{ flex: 1 }} lines={1}>
+          {`Last: ${'title' in last ? `${last.title}: ${last.said}` : last.text}`}
+        </Txt>
+        <Button
+          title="Undo"
+          manner="quiet"
+          label="Take the last entry back"
+          onPress={() => void walk.say({ kind: 'retract', target: last.id })}
+        />
+      </View>
+    ) : null;
+
+  const sheets = (
+    <>
+      {holding ? (
+        <HoldSheet
+          unit={sayIn}
+          school={school}
+          states={states}
+          needles={needles}
+          state={holding.state}
+          needle={holding.needle}
+          begun={begun}
+          onBegin={setBegun}
+          onDrop={() => {
+            setBegun(null);
+            setHolding(null);
+          }}
+          onDone={({ state, needle, fromPsi, toPsi, seconds }) => {
+            setBegun(null);
+            setHolding(null);
+            void walk.say({
+              kind: 'held',
+              unitId: rig.unit.id,
+              state,
+              needle,
+              fromPsi,
+              toPsi,
+              seconds,
+              text: sayHeld(state, needleTitles[needle], fromPsi, toPsi, seconds, sayIn),
+            });
+          }}
+          onLeave={() => setHolding(null)}
+        />
+      ) : null}
+      {mending ? (
+        <MendWith
+          rig={rig}
+          joint={mending}
+          title={titleOf(mending)}
+          onLeave={() => setMending(null)}
+          onDone={(how, adapters, photos) => {
+            setMending(null);
+            const words = MENDS.find(({ value }) => value === how)?.title ?? how;
+            void walk.say(
+              {
+                kind: 'mended',
+                at: atOf(mending),
+                checkId: mending.checkId,
+                how,
+                ...(adapters ? { adapters } : {}),
+                text: [mending.title, words.toLowerCase(), adapters].filter(Boolean).join(', '),
+              },
+              photos,
+            );
+          }}
+        />
+      ) : null}
+      {more ? (
+        <CheckSheet
+          check={more}
+          unit={walk.units[more.unit]}
+          onDone={(given, note, photos) => {
+            setMore(null);
+            void walk.say(
+              {
+                kind: 'check',
+                at: atOf(more),
+                checkId: more.id,
+                title: more.title,
+                answer: given as never,
+                said: sayAnswer(given, more.answer, sayIn),
+                ...(sides.get(more.id) ? { side: sides.get(more.id)! } : {}),
+                ...(note === null ? {} : { note }),
+              },
+              photos,
+            );
+          }}
+          onLeave={() => setMore(null)}
+        />
+      ) : null}
+      {aside ? (
+        <AsideSheet
+          units={walk.units.map((each) => ({ id: each.id, title: unitTitle(each) }))}
+          onDone={(unitId, about, text, photos) => {
+            setAside(false);
+            void walk.say({ kind: 'aside', unitId, about, text }, photos);
+          }}
+          onLeave={() => setAside(false)}
+        />
+      ) : null}
+    </>
+  );
+
+  if (wide) {
+    return (
+      <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
+        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: space.wide }}>
+          {list}
+          {foot}
+        </ScrollView>
+        <ScrollView
+          style={{ width: 440, flexGrow: 0 }}
+          contentContainerStyle={{ padding: space.wide }}
+        >
+          {head}
+        </ScrollView>
+        {sheets}
+      </View>
+    );
+  }
+  return (
+    <View role="main" style={{ flex: 1 }}>
+      <ScrollView
+        style={{ flex: 1 }}
+        contentContainerStyle={{ padding: space.gap, gap: space.gap }}
+      >
+        {head}
+        {list}
+      </ScrollView>
+      {foot}
+      {sheets}
+    </View>
+  );
+}
+
+/** How the hunt stands, in words: what is still out there, and where. */
+function Standing({
+  hunt,
+  units,
+  titleOf,
+}: {
+  hunt: Hunt;
+  units: readonly Unit[];
+  titleOf: (joint: Joint) => string;
+}) {
+  const { budget, failed, joints } = hunt;
+  if (failed) {
+    return (
+      <Notice
+        manner="trouble"
+        title="The budget cannot be reckoned on this device"
+        text="The walk works without it, and nothing that was recorded is lost."
+      />
+    );
+  }
+  if (!budget) {
+    return (
+      <Txt as="small" tone="quiet" live="polite">
+        Working out what each needle loses to a leak at each joint.
+      </Txt>
+    );
+  }
+  const { chance, where, lines, closed, tooMuch } = budget;
+  const suspect = joints.find(({ place }) => place === tooMuch);
+  const [first] = where;
+  const sayWhere = (section: string) => {
+    const [pass, unit] = section.split(' ') as [Pass, string];
+    const of = units.length > 1 ? `, ${units[Number(unit)]?.number ?? ''}` : '';
+    return `${PASS_TITLES[pass].toLowerCase()}${of}`;
+  };
+  return (
+    <View role="status" aria-label="How the hunt stands" style={{ gap: space.hair }}>
+      <Txt as="bodyBold">
+        {lines.length === 0
+          ? 'No hold yet: watch a needle first, then every joint counts.'
+          : closed
+            ? 'The budget closes: what was lost is found and mended. The hunt is over.'
+            : `A leak worth finding is still out there: ${sayChance(chance)}.`}
+      </Txt>
+      {!closed && lines.length > 0 && first && first.chance > 0.02 ? (
+        <Txt as="small">{`Likeliest in the pass ${sayWhere(first.section)}: ${first.joints} ${first.joints === 1 ? 'joint' : 'joints'} left there, ${sayChance(first.chance)}.`}</Txt>
+      ) : null}
+      {suspect ? (
+        <Notice
+          manner="trouble"
+          title="More air is found than lost"
+          text={`Look at ${titleOf(suspect)} again: what it was called weighs most. Or hold again.`}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+/** The mend of a joint, with what hangs on it worked out apart from the screen. */
+function MendWith({
+  rig,
+  joint,
+  ...sheet
+}: {
+  rig: RigUnderTest;
+  joint: Joint;
+  title: string;
+  onDone: Parameters<typeof JointMendSheet>[0]['onDone'];
+  onLeave: () => void;
+}) {
+  const [loses, setLoses] = useState<readonly string[] | null>(null);
+  useEffect(() => {
+    let isMine = true;
+    inDrawing((drawing) => drawing.loses(rig, joint.place)).then(
+      (told) => isMine && setLoses(told),
+      () => isMine && setLoses([]),
+    );
+    return () => {
+      isMine = false;
+    };
+  }, [joint, rig]);
+  return <JointMendSheet {...sheet} loses={loses} drawing={`/unit/${rig.unit.id}/air`} />;
+}
+
+/** States a rig can be held in. */
+const statesOf = ({ unit, towed }: RigUnderTest): readonly HeldState[] => {
+  const powered = unit.kind !== 'trailer' && unit.kind !== 'dolly';
+  return powered && towed.length > 0
+    ? ['parked', 'released', 'red out', 'applied']
+    : ['parked', 'released', 'applied'];
+};
+
+/** A hold that goes on while the page is closed or loaded anew: kept on the device until it ends. */
+function useBegun(unitId: string): [Begun | null, (begun: Begun | null) => void] {
+  const key = `keen-bleed.hold.${unitId}`;
+  const [begun, setBegun] = useState<Begun | null>(() => {
+    try {
+      return JSON.parse(sessionStorage.getItem(key) ?? 'null') as Begun | null;
+    } catch {
+      return null;
+    }
+  });
+  return [
+    begun,
+    (next) => {
+      setBegun(next);
+      try {
+        if (next) sessionStorage.setItem(key, JSON.stringify(next));
+        else sessionStorage.removeItem(key);
+      } catch {
+        // Without room on the device the watch lasts as long as the page.
+      }
+    },
+  ];
+}

@@ -1,0 +1,118 @@
+import { jointSides, type JointSide } from '@keen-bleed/contract';
+import type { Joint, Wetted } from '@keen-bleed/core/hunt';
+import { memo } from 'react';
+import { View } from 'react-native';
+import { space } from '../theme/space';
+import { Button } from '../ui/Button';
+import { Rule } from '../ui/Rule';
+import { Segments } from '../ui/Segments';
+import { Txt } from '../ui/Txt';
+import { VerdictShape } from '../ui/VerdictSign';
+import { SOAP } from './huntWords';
+
+interface JointRowProps {
+  joint: Joint;
+  /** With its unit, where the rig has several. */
+  title: string;
+  last: Wetted | undefined;
+  side: JointSide | null;
+  /** The budget says that a leak may well be here. */
+  likely: boolean;
+  mayWrite: boolean;
+  onGrade: (joint: Joint, grade: string) => void;
+  onSide: (joint: Joint, side: JointSide) => void;
+  onMend: (joint: Joint) => void;
+  onMore: (joint: Joint) => void;
+}
+
+const SIDE_TITLES: Readonly<Record<JointSide, string>> = {
+  hose: 'at the hose',
+  body: 'at what it screws into',
+};
+
+/** One joint of the walk: what soap shows there in one touch, and what to do about it. */
+export const JointRow = memo(function JointRow({
+  joint,
+  title,
+  last,
+  side,
+  likely,
+  mayWrite,
+  onGrade,
+  onSide,
+  onMend,
+  onMore,
+}: JointRowProps) {
+  const isMended = last !== undefined && last.grade !== 'dry' && last.mendedAtMs !== null;
+  const leaks = last !== undefined && last.grade !== 'dry' && !isMended;
+  // A joint that was mended is wetted again: nothing is chosen until it was.
+  const value = last && !isMended ? last.grade : '';
+  return (
+    <View
+      role="listitem"
+      style={
+        // What is out of sight is not laid out: a walk may have a hundred of these.
+        { contentVisibility: 'auto', containIntrinsicSize: 'auto 104px' } as object
+      }
+    >
+      <Rule />
+      <View style={{ paddingVertical: space.near, gap: space.hair }}>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}>
+          {leaks ? <VerdictShape verdict="fail" /> : null}
+          <Txt as="bodyBold" style={{ flex: 1 }}>
+            {title}
+          </Txt>
+          {likely ? (
+            <Txt as="smallBold" tone="accent">
+              likely here
+            </Txt>
+          ) : null}
+          {isMended ? (
+            <Txt as="smallBold" tone="quiet">
+              mended: wet it again
+            </Txt>
+          ) : null}
+        </View>
+        {mayWrite ? (
+          <Segments
+            dense
+            label={`Soap on ${title}`}
+            options={SOAP}
+            value={value as (typeof SOAP)[number]['value']}
+            onChange={(grade) => onGrade(joint, grade)}
+          />
+        ) : (
+          <Txt as="small" tone="quiet">
+            {SOAP.find((each) => each.value === value)?.title ?? 'not wetted'}
+          </Txt>
+        )}
+        {leaks && mayWrite ? (
+          <View style={{ gap: space.hair }}>
+            <Segments
+              dense
+              label={`Where on ${title}`}
+              options={jointSides.map((each) => ({ value: each, title: SIDE_TITLES[each] }))}
+              value={side ?? ('' as never)}
+              onChange={(next) => onSide(joint, next)}
+            />
+            <View style={{ flexDirection: 'row', gap: space.near }}>
+              <Button
+                title="Mended…"
+                label={`Mended: ${title}`}
+                style={{ flex: 1 }}
+                onPress={() => onMend(joint)}
+              />
+              <Button
+                title="Note, photo…"
+                label={`Note or photo: ${title}`}
+                manner="quiet"
+                style={{ flex: 1 }}
+                onPress={() => onMore(joint)}
+              />
+            </View>
+          </View>
+        ) : null}
+      </View>
+    </View>
+  );
+});

@@ -1,0 +1,206 @@
+import type { FoundAtParts, Unit } from '@keen-bleed/contract';
+import {
+  clockAnswers,
+  correctedMs,
+  halfDivisionPsi,
+  readingUncertaintyPsi,
+  rigKey,
+  type RigUnderTest,
+  type VisitState,
+} from '@keen-bleed/core';
+import {
+  huntOf,
+  jointsOf,
+  type Budget,
+  type Hold,
+  type HuntEvent,
+  type Joint,
+  type Wetted,
+} from '@keen-bleed/core/hunt';
+import * as Comlink from 'comlink';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import useSWRImmutable from 'swr/immutable';
+import { useMe } from '../account/session';
+import type { Drawing } from '../air/drawing';
+import { inDrawing } from '../air/useDrawn';
+import { useChecks } from '../air/useChecks';
+import type { WalkRound } from '../parts/useWalkRound';
+import { useFoundOfAll, useRigEvidence } from '../suspects/useRigEvidence';
+
+const NONE: readonly Hold[] = [];
+
+/** Where a hunt stands: joints in walking order, what was found at them, holds, and the budget once it is reckoned. */
+export interface Hunt {
+  joints: readonly Joint[];
+  /** By place: what was last said of it. */
+  last: ReadonlyMap<string, Wetted>;
+  holds: readonly Hold[];
+  budget: Budget | null;
+  /** The budget cannot be reckoned on this device. */
+  failed: boolean;
+  ready: boolean;
+}
+
+/** What was found longer ago than this is another hunt's, ms. */
+const HUNT_MS = 30 * 86_400_000;
+
+export const sectionOf = ({ pass, unit }: Pick<Joint, 'pass' | 'unit'>) => `${pass} ${unit}`;
+
+/** A leak hunt on a rig: from what was wetted, mended and held on any device, and the holds of its newest run. */
+export function useHunt(
+  units: readonly Unit[],
+  rig: RigUnderTest,
+  walk: WalkRound,
+  nowMs: number,
+): Hunt {
+  const me = useMe();
+  const checks = useChecks(rig);
+  const joints = useMemo(() => jointsOf(checks), [checks]);
+  const found = useFoundOfAll(units);
+  const { evidence, ready } = useRigEvidence(units, walk);
+  const readToPsi = readingUncertaintyPsi(halfDivisionPsi(rig.unit.gauge));
+  const events = useMemo(() => {
+    const placeOf = new Map(joints.map(({ checkId, place }) => [checkId, place]));
+    const known = walk.state?.known ?? new Map<string, unknown>();
+    return [
+      ...ofVisit(walk.state, placeOf, readToPsi),
+      ...ofFound(
+        found.all.filter(({ id, atMs }) => !known.has(id) && atMs > nowMs - HUNT_MS),
+        placeOf,
+        readToPsi,
+      ),
+    ];
+  }, [found.all, joints, nowMs, readToPsi, walk.state]);
+  const ofRun = useMemo(() => holdsOfRun(evidence), [evidence]);
+  const table = useSWRImmutable(`seen ${rigKey(rig)}`, () =>
+    inDrawing((drawing) => drawing.seen(rig)),
+  );
+  const story = useMemo(() => huntOf(events), [events]);
+  const last = useMemo(() => new Map(story.wetted.map((each) => [each.place, each])), [story]);
+  const [budget, setBudget] = useState<Budget | null>(null);
+  const [failed, setFailed] = useState(false);
+  const thread = useThread();
+  const soapMisses = me.senses?.soapMisses;
+  useEffect(() => {
+    if (!table.data || joints.length === 0) return;
+    let isNewest = true;
+    const asked = {
+      table: table.data,
+      joints: joints.map((joint) => ({ place: joint.place, section: sectionOf(joint) })),
+      events,
+      ofRun,
+      ...(soapMisses === undefined ? {} : { soapMisses }),
+    };
+    thread.current
+      ?.budget(asked)
+      .then((told) => {
+        if (!isNewest) return;
+        setBudget(told);
+        setFailed(false);
+      })
+      .catch(() => isNewest && setFailed(true));
+    return () => {
+      isNewest = false;
+    };
+  }, [events, joints, ofRun, soapMisses, table.data, thread]);
+  return {
+    joints,
+    last,
+    holds: useMemo(() => [...ofRun, ...story.holds], [ofRun, story.holds]),
+    budget,
+    failed: failed || table.error !== undefined,
+    ready: ready && found.ready && joints.length > 0,
+  };
+}
+
+/** A thread that is kept while a hunt is on the screen: every mark is weighed in it. */
+function useThread() {
+  const thread = useRef<Comlink.Remote<Drawing> | null>(null);
+  useEffect(() => {
+    const worker = new Worker(new URL('../workers/drawing.worker', window.location.href));
+    thread.current = Comlink.wrap<Drawing>(worker);
+    return () => {
+      thread.current = null;
+      worker.terminate();
+    };
+  }, []);
+  return thread;
+}
+
+function ofVisit(
+  state: VisitState | null,
+  placeOf: ReadonlyMap<string, string>,
+  readToPsi: number,
+): HuntEvent[] {
+  const entries = state?.entries ?? [];
+  const answers = clockAnswers(entries);
+  return entries.flatMap((entry): HuntEvent[] => {
+    const atMs = Math.round(correctedMs(entry, answers.get(entry.lane)));
+    switch (entry.kind) {
+      case 'check': {
+        const place = placeOf.get(entry.checkId);
+        return place !== undefined && entry.answer.kind === 'grade'
+          ? [{ kind: 'wet', place, grade: entry.answer.grade, atMs }]
+          : [];
+      }
+      case 'mended': {
+        const place = placeOf.get(entry.checkId);
+        return place === undefined ? [] : [{ kind: 'mended', place, atMs }];
+      }
+      case 'held': {
+        const { state: inState, needle, fromPsi, toPsi, seconds } = entry;
+        return [{ kind: 'held', state: inState, needle, fromPsi, toPsi, seconds, readToPsi, atMs }];
+      }
+      default:
+        return [];
+    }
+  });
+}
+
+function ofFound(
+  found: FoundAtParts,
+  placeOf: ReadonlyMap<string, string>,
+  readToPsi: number,
+): HuntEvent[] {
+  return found.flatMap(({ evidence, atMs }): HuntEvent[] => {
+    switch (evidence?.kind) {
+      case 'check': {
+        const place = placeOf.get(evidence.checkId);
+        return place !== undefined && evidence.answer.kind === 'grade'
+          ? [{ kind: 'wet', place, grade: evidence.answer.grade, atMs }]
+          : [];
+      }
+      case 'mended': {
+        const place = placeOf.get(evidence.checkId);
+        return place === undefined ? [] : [{ kind: 'mended', place, atMs }];
+      }
+      case 'held': {
+        const { state, needle, fromPsi, toPsi, seconds } = evidence;
+        return [{ kind: 'held', state, needle, fromPsi, toPsi, seconds, readToPsi, atMs }];
+      }
+      default:
+        return [];
+    }
+  });
+}
+
+/** The holds that a run made: released, and with the pedal down. */
+function holdsOfRun(evidence: ReturnType<typeof useRigEvidence>['evidence']): readonly Hold[] {
+  const run = evidence.find((each) => each.kind === 'run');
+  if (run?.kind !== 'run') return NONE;
+  return (['static', 'applied'] as const).flatMap((hold) =>
+    (['primary', 'secondary'] as const).flatMap((needle): Hold[] => {
+      const psiPerMin = run.figures[`${hold} ${needle}`];
+      if (psiPerMin === undefined) return [];
+      return [
+        {
+          state: hold === 'static' ? 'released' : 'applied',
+          needle,
+          psiPerMin,
+          deviation: run.doubt?.[`${hold} ${needle}`] ?? 0.5,
+          atMs: run.atMs,
+        },
+      ];
+    }),
+  );
+}

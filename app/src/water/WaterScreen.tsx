@@ -1,0 +1,348 @@
+import type { DrainedThing, Unit, WaterFound } from '@keen-bleed/contract';
+import {
+  chamberVolumeIn3,
+  rigTitle,
+  totalTankVolumeIn3,
+  type RigUnderTest,
+} from '@keen-bleed/core';
+import {
+  dryerHealth,
+  frostRisks,
+  gradeOfAmount,
+  reserveOf,
+  totalMl,
+  type DrainAmount,
+} from '@keen-bleed/core/water';
+import { useLocalSearchParams } from 'expo-router';
+import { useMemo, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import { useMe } from '../account/session';
+import { sayAgo } from '../data/when';
+import { useWalkRound } from '../parts/useWalkRound';
+import { useRigOf } from '../plan/useRigOf';
+import { usePrefs } from '../prefs/prefs';
+import { space } from '../theme/space';
+import { useWide } from '../theme/useWide';
+import { Button } from '../ui/Button';
+import { Caution } from '../ui/Caution';
+import { LinkTo } from '../ui/LinkTo';
+import { Notice } from '../ui/Notice';
+import { Rule } from '../ui/Rule';
+import { Screen } from '../ui/Screen';
+import { Txt } from '../ui/Txt';
+import { Waiting } from '../ui/Waiting';
+import { DrainRow } from './DrainRow';
+import { DrainSheet } from './DrainSheet';
+import { DryerPanel } from './DryerPanel';
+import { Iced, Oiled } from './IceAndOil';
+import { useWater, type Drain, type Weather } from './useWater';
+import { sayDegrees, sayDrained } from './waterWords';
+import { WeatherSheet } from './WeatherSheet';
+
+/** What every drain of a rig gave, and what that says of its dryer and of tonight. */
+export function WaterScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const { units, rigId, error } = useRigOf(id);
+  if (!units) {
+    return (
+      <Screen title="Water">
+        {error ? (
+          <Notice manner="trouble" title="This unit cannot be shown" text={error.message} />
+        ) : (
+          <Waiting rows={6} />
+        )}
+      </Screen>
+    );
+  }
+  return <Watered units={units} rigId={rigId} />;
+}
+
+/** A day's work of an engine, and a usual share of it in which the compressor pumps [common practice, no source]. */
+const HOURS_A_DAY = 8;
+const DAY_MS = 86_400_000;
+const LOADED = 0.2;
+const CUT_OUT_PSI = 120;
+const LOW_PSI = 60;
+
+function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | null }) {
+  const me = useMe();
+  const wide = useWide();
+  const { unit: sayIn } = usePrefs();
+  const walk = useWalkRound(units, rigId, 'Drain round');
+  const rig = useMemo((): RigUnderTest => {
+    const [unit, ...towed] = walk.units;
+    return { unit: unit!, towed };
+  }, [walk.units]);
+  const [nowMs] = useState(() => Date.now());
+  const water = useWater(walk.units, rig, walk, nowMs);
+  const [more, setMore] = useState<Drain | null>(null);
+  const [asking, setAsking] = useState(false);
+  const mayWrite = me.role !== 'viewer' && rig.unit.retiredAtMs === null;
+  const { weather, now, beforeMs } = water;
+  // Eight hours for each day since; a day where nobody wrote down when.
+  const usualHours =
+    beforeMs === null
+      ? HOURS_A_DAY
+      : Math.max(1, Math.round(((nowMs - beforeMs) / DAY_MS) * HOURS_A_DAY));
+  const drained = [...now.values()];
+  const foundMl = drained.length > 0 ? totalMl(drained) : null;
+  const cutOutPsi = rig.unit.governor?.cutOutPsi ?? CUT_OUT_PSI;
+  const hasDryer = !(rig.unit.parts ?? []).some(
+    ({ partId, standing }) => partId === 'dryer' && standing === 'not-fitted',
+  );
+  const told = useMemo(() => {
+    if (!weather) return null;
+    const health = dryerHealth(
+      {
+        airC: weather.airC,
+        humidity: weather.humidityPct / 100,
+        engineHours: weather.engineHours ?? usualHours,
+        loadedShare: weather.loadedShare ?? LOADED,
+        scfm: water.scfm,
+        tankPsi: cutOutPsi,
+        hasDryer,
+      },
+      foundMl,
+    );
+    return {
+      health,
+      frost: weather.lowC === undefined ? [] : frostRisks(health, weather.lowC, cutOutPsi),
+    };
+    // A pair of numbers is made anew each time: its numbers are what counts.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [weather, usualHours, water.scfm, cutOutPsi, hasDryer, foundMl?.[0], foundMl?.[1]]);
+  const chambers = chamberVolumeIn3(rig.unit.chambers);
+  const reserve =
+    foundMl && chambers
+      ? reserveOf(
+          totalTankVolumeIn3(rig.unit.tanks),
+          (foundMl[0] + foundMl[1]) / 2,
+          chambers,
+          cutOutPsi,
+          LOW_PSI,
+        )
+      : null;
+
+  const keep = (
+    drain: Drain,
+    amount: DrainAmount,
+    more: Omit<WaterFound, 'mist'> & { note?: string },
+    photos: readonly Blob[] = [],
+  ) => {
+    const { note, ...found } = more;
+    const kept: WaterFound = { ...(amount === 'mist' ? { mist: true } : {}), ...found };
+    void walk.say(
+      {
+        kind: 'check',
+        at: {
+          unitId: walk.units[drain.check.unit]?.id ?? rig.unit.id,
+          partId: drain.check.part,
+        },
+        checkId: drain.check.id,
+        title: drain.check.title,
+        answer: { kind: 'grade', grade: gradeOfAmount(amount) },
+        said: sayDrained(amount, kept),
+        ...(Object.keys(kept).length > 0 ? { water: kept } : {}),
+        ...(note === undefined ? {} : { note }),
+      },
+      photos,
+    );
+  };
+  const moreOf = (drain: Drain, what?: DrainedThing[]) => {
+    const last = now.get(drain.place);
+    const things = what ?? [...(last?.what ?? [])];
+    return {
+      ...(last?.ml === null || last?.ml === undefined ? {} : { ml: last.ml }),
+      ...(things.length > 0 ? { what: things } : {}),
+      ...(last?.stuck ? { stuck: true } : {}),
+    };
+  };
+  const keepWeather = (said: Weather) => {
+    setAsking(false);
+    void walk.say({
+      kind: 'weather',
+      unitId: rig.unit.id,
+      ...said,
+      text: `${sayDegrees(said.airC, sayIn)}, ${said.humidityPct} % humidity${said.lowC === undefined ? '' : `, down to ${sayDegrees(said.lowC, sayIn)} tonight`}`,
+    });
+  };
+  const titleOf = ({ title, check }: Drain) =>
+    walk.units.length > 1 ? `${title} · ${walk.units[check.unit]?.number ?? ''}` : title;
+  const last = walk.state?.entries.at(-1) ?? null;
+  const has = (thing: DrainedThing) => drained.some(({ what }) => what.includes(thing));
+
+  const list = (
+    <View style={{ gap: space.step }}>
+      <View style={{ gap: space.hair }}>
+        <Txt as="screenTitle" heading={1}>
+          Water
+        </Txt>
+        <Txt tone="quiet">
+          {`${rigTitle(rig)} · ${beforeMs === null ? 'no earlier drain is written down' : `drained before: ${sayAgo(beforeMs, nowMs)}`}`}
+        </Txt>
+      </View>
+      {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
+      {mayWrite ? (
+        <Caution lines={['Look away from each drain: it throws out water, oil and grit.']} />
+      ) : null}
+      {water.drains.length === 0 ? <Waiting rows={4} /> : null}
+      <View role="list" aria-label="Drains">
+        {water.drains.map((drain) => (
+          <DrainRow
+            key={drain.check.id}
+            title={titleOf(drain)}
+            drained={now.get(drain.place)}
+            mayWrite={mayWrite}
+            onAmount={(amount) => keep(drain, amount, amount === 'dry' ? {} : moreOf(drain))}
+            onWhat={(what) =>
+              keep(drain, now.get(drain.place)?.amount ?? 'mist', moreOf(drain, what))
+            }
+            onMore={() => setMore(drain)}
+          />
+        ))}
+        <Rule />
+      </View>
+      {walk.visitId ? (
+        <LinkTo to={`/visit/${walk.visitId}`}>
+          <Txt as="bodyBold" tone="accent">
+            The visit in which this is kept
+          </Txt>
+        </LinkTo>
+      ) : null}
+    </View>
+  );
+  const side = (
+    <View style={{ gap: space.gap }}>
+      <View style={{ gap: space.near }}>
+        <Txt as="heading" heading={2}>
+          Weather and work
+        </Txt>
+        {weather ? (
+          <Txt as="small">
+            {`${sayDegrees(weather.airC, sayIn)} and ${weather.humidityPct} % (${sayAgo(weather.atMs, nowMs)}). About ${weather.engineHours ?? usualHours} engine hours, the compressor pumping ${Math.round(100 * (weather.loadedShare ?? LOADED))} % of them at ${Math.round(water.scfm)} scfm${water.scfmByRun ? ', by the last run' : ', as is usual'}.`}
+          </Txt>
+        ) : (
+          <Txt as="small" tone="quiet">
+            How warm and damp the air is says how much water there should be.
+          </Txt>
+        )}
+        {mayWrite ? (
+          <Button
+            title={weather ? 'Weather now…' : 'Say the weather…'}
+            size="glove"
+            onPress={() => setAsking(true)}
+          />
+        ) : null}
+      </View>
+      {told ? (
+        <DryerPanel
+          health={told.health}
+          foundMl={foundMl}
+          frost={told.frost}
+          lowC={weather?.lowC}
+          reserve={reserve}
+          unit={sayIn}
+        />
+      ) : null}
+      {has('oil') || has('milky') ? <Oiled unitId={rig.unit.id} /> : null}
+      {has('ice') || (weather?.lowC ?? 1) < 0 ? <Iced found={has('ice')} /> : null}
+    </View>
+  );
+  const foot =
+    last && walk.visitId && mayWrite && !walk.state?.closed ? (
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: space.near,
+          paddingHorizontal: space.gap,
+        }}
+      >
+        <Txt as="small" tone="quiet" style={{ flex: 1 }} lines={1}>
+          {`Last: ${'title' in last ? `${last.title}: ${last.said}` : last.text}`}
+        </Txt>
+        <Button
+          title="Undo"
+          manner="quiet"
+          label="Take the last entry back"
+          onPress={() => void walk.say({ kind: 'retract', target: last.id })}
+        />
+      </View>
+    ) : null;
+  const sheets = (
+    <>
+      {more ? (
+        <DrainSheet
+          drain={more}
+          others={water.drains.filter(
+            (each) => each.check.unit === more.check.unit && each.check.id !== more.check.id,
+          )}
+          onDone={({ ml, stuck, withParts, note }, photos) => {
+            setMore(null);
+            const amount = amountOf(now.get(more.place)?.amount, ml);
+            keep(
+              more,
+              amount,
+              {
+                ...moreOf(more),
+                ...(ml === null ? {} : { ml }),
+                ...(stuck ? { stuck: true } : {}),
+                ...(withParts.length > 0 ? { with: withParts } : {}),
+                ...(note === null ? {} : { note }),
+              },
+              photos,
+            );
+          }}
+          onLeave={() => setMore(null)}
+        />
+      ) : null}
+      {asking ? (
+        <WeatherSheet
+          last={weather}
+          engineHours={usualHours}
+          onDone={keepWeather}
+          onLeave={() => setAsking(false)}
+        />
+      ) : null}
+    </>
+  );
+  if (wide) {
+    return (
+      <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
+        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: space.wide }}>
+          {list}
+          {foot}
+        </ScrollView>
+        <ScrollView
+          style={{ width: 440, flexGrow: 0 }}
+          contentContainerStyle={{ padding: space.wide }}
+        >
+          {side}
+        </ScrollView>
+        {sheets}
+      </View>
+    );
+  }
+  return (
+    <View role="main" style={{ flex: 1 }}>
+      <ScrollView
+        style={{ flex: 1 }}
+        contentContainerStyle={{ padding: space.gap, gap: space.gap }}
+      >
+        {list}
+        {side}
+      </ScrollView>
+      {foot}
+      {sheets}
+    </View>
+  );
+}
+
+/** The word for a measured amount; what was said, where nothing was measured. */
+function amountOf(said: DrainAmount | undefined, ml: number | null): DrainAmount {
+  if (ml === null) return said ?? 'dry';
+  if (ml < 0.5) return 'dry';
+  if (ml < 5) return 'mist';
+  if (ml < 30) return 'spoonful';
+  return ml < 250 ? 'cup' : 'more';
+}
