@@ -196,3 +196,18 @@ export const LessonsSchema = Type.Object(
   { ...closed, title: 'What repairs teach' },
 );
 export type Lessons = Static<typeof LessonsSchema>;
+
+/** When the tanks of each unit were drained last, as far as it was written down. */
+export const DrainRowsSchema = Type.Array(
+  Type.Object(
+    {
+      unitId: Uuid('Unit'),
+      drainedAtMs: Type.Union([AtMs('Drained'), Type.Null()]),
+      /** What the last drain round said, in a line; null where it was part of a run. */
+      said: Type.Union([Type.String(), Type.Null()]),
+    },
+    { additionalProperties: false },
+  ),
+  { title: 'Drains' },
+);
+export type DrainRows = Static<typeof DrainRowsSchema>;

@@ -18,6 +18,8 @@ export {
   couplings,
   figureIds,
   gaugeRoles,
+  jointSides,
+  MOST_DRAINED_ML,
   needs,
   pressureUnits,
   roles,

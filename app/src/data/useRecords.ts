@@ -1,4 +1,5 @@
 import type {
+  DrainRows,
   FoundAtParts,
   Person,
   Rig,
@@ -63,6 +64,9 @@ export const useJobs = (): Found<JobRow[]> => useSWR('/api/jobs');
 /** What stands against the release of a job, as the server sees it; pass null where it is not asked. */
 export const useJobBlocks = (id: string | null): Found<{ blocks: string[] }> =>
   useSWR(id === null ? null : `/api/jobs/${id}/blocks`);
+
+/** When the tanks of each unit were drained last. */
+export const useDrains = (): Found<DrainRows> => useSWR('/api/drains');
 
 /** What the shop's repairs teach. */
 export const useLessons = (): Found<Lessons> => useSWR('/api/lessons');

@@ -84,6 +84,7 @@ export function OpenFailures({ unit }: { unit: Unit }) {
             key={`${failure.runId} ${failure.key}`}
             failure={failure}
             told={points.get(failure.key) ?? null}
+            hunt={failure.key.includes(LEAK) ? `/unit/${unit.id}/hunt` : null}
             jobId={jobFor(failure.key)?.id ?? null}
             onJob={me.role === 'viewer' ? null : () => void open(failure)}
             onClose={me.role === 'lead' ? () => setClosing(failure) : null}
@@ -105,6 +106,9 @@ export function OpenFailures({ unit }: { unit: Unit }) {
   );
 }
 
+/** What a leak hunt finds. */
+const LEAK = 'leak';
+
 /** Suspects named; the rest are counted. */
 const NAMED = 3;
 
@@ -118,13 +122,15 @@ function sayTold({ suspects, check }: Told): string {
 interface FailureLineProps {
   failure: OpenFailure;
   told: Told | null;
+  /** The leak hunt, where air is lost; null where it is not. */
+  hunt: string | null;
   /** The job that is to close it, if one is open. */
   jobId: string | null;
   onJob: (() => void) | null;
   onClose: (() => void) | null;
 }
 
-function FailureLine({ failure, told, jobId, onJob, onClose }: FailureLineProps) {
+function FailureLine({ failure, told, hunt, jobId, onJob, onClose }: FailureLineProps) {
   const { unit: sayIn } = usePrefs();
   return (
     <View role="listitem">
@@ -148,6 +154,13 @@ function FailureLine({ failure, told, jobId, onJob, onClose }: FailureLineProps)
           </Txt>
           {told && told.suspects.length > 0 ? <Txt as="small">{sayTold(told)}</Txt> : null}
         </View>
+        {hunt ? (
+          <LinkTo to={hunt} label={`Hunt the leak: ${failure.title}`}>
+            <Txt as="bodyBold" tone="accent">
+              Hunt it
+            </Txt>
+          </LinkTo>
+        ) : null}
         {jobId ? (
           <LinkTo to={`/job/${jobId}`} label={`The job for ${failure.title}`}>
             <Txt as="bodyBold" tone="accent">

@@ -7,7 +7,7 @@ import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
 import { useBoxSize } from '../ui/useBoxSize';
-import { NEEDLE_NUMBERS, NEEDLE_TITLES, sayFall, sayFlow, STATE_TITLES } from './huntWords';
+import { NEEDLE_NUMBERS, NEEDLE_TITLES, sayFalls, sayFlow, STATE_TITLES } from './huntWords';
 
 const HEIGHT = 24;
 const BAR = 12;
@@ -91,7 +91,7 @@ export function BudgetRails({ lines, school }: BudgetRailsProps) {
                 </Svg>
               ) : null}
               <Txt as="small" tone="quiet">
-                {`Once that is mended it should read ${sayFall(line.nextFrom, unit)} to ${sayFall(line.nextTo, unit)}.`}
+                {`With nothing left to find it should fall ${sayFalls(line.nextFrom, line.nextTo, unit)}.`}
               </Txt>
             </View>
           );

@@ -39,6 +39,7 @@ import {
   PASS_TITLES,
   sayChance,
   sayHeld,
+  SHOP_AIR,
 } from './huntWords';
 import { useHunt, type Hunt } from './useHunt';
 
@@ -127,7 +128,10 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
   const onMore = useCallback((joint: Joint) => setMore(joint.check), []);
 
   const joints = hunt.joints.filter((joint) => joint.pass === pass);
-  const open = joints.filter(({ place }) => !hunt.last.has(place));
+  const asked = joints.filter(
+    ({ place }) => pass === 'running' || !hunt.airless.includes(place) || hunt.last.has(place),
+  );
+  const open = asked.filter(({ place }) => !hunt.last.has(place));
   const restDry = () => {
     void (async () => {
       for (const joint of open) await wet(joint, 'dry', null);
@@ -184,6 +188,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
         onChange={setPass}
       />
       <Txt as="small">{PASS_HOW[pass]}</Txt>
+      {pass === 'running' ? <Txt as="small">{SHOP_AIR}</Txt> : null}
       {pass === 'applied' || pass === 'released' ? (
         <Caution lines={['Chock both ways. Stay clear of pushrods while air is on.']} />
       ) : null}
@@ -191,9 +196,9 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
       {hunt.joints.length === 0 ? <Waiting rows={6} /> : null}
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near, minHeight: 48 }}>
         <Txt as="smallBold" style={{ flex: 1 }} live="polite">
-          {`${joints.length - open.length} of ${joints.length} wetted`}
+          {`${asked.length - open.length} of ${asked.length} wetted`}
         </Txt>
-        {mayWrite && open.length > 0 && open.length < joints.length ? (
+        {mayWrite && open.length > 0 && open.length < asked.length ? (
           <Button
             title={`Other ${open.length} dry`}
             label={`The other ${open.length} joints of this pass are dry`}
@@ -210,6 +215,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
             last={hunt.last.get(joint.place)}
             side={sides.get(joint.checkId) ?? null}
             likely={(hunt.budget?.places.get(joint.place) ?? 0) >= LIKELY}
+            airless={pass !== 'running' && hunt.airless.includes(joint.place)}
             mayWrite={mayWrite}
             onGrade={onGrade}
             onSide={onSide}

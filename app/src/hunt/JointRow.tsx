@@ -1,4 +1,5 @@
-import { jointSides, type JointSide } from '@keen-bleed/contract';
+import type { JointSide } from '@keen-bleed/contract';
+import { jointSides } from '@keen-bleed/contract/forms';
 import type { Joint, Wetted } from '@keen-bleed/core/hunt';
 import { memo } from 'react';
 import { View } from 'react-native';
@@ -18,6 +19,8 @@ interface JointRowProps {
   side: JointSide | null;
   /** The budget says that a leak may well be here. */
   likely: boolean;
+  /** It holds no air as the rig is held, such as what lies behind a shut cock. */
+  airless: boolean;
   mayWrite: boolean;
   onGrade: (joint: Joint, grade: string) => void;
   onSide: (joint: Joint, side: JointSide) => void;
@@ -37,6 +40,7 @@ export const JointRow = memo(function JointRow({
   last,
   side,
   likely,
+  airless,
   mayWrite,
   onGrade,
   onSide,
@@ -65,6 +69,11 @@ export const JointRow = memo(function JointRow({
           {likely ? (
             <Txt as="smallBold" tone="accent">
               likely here
+            </Txt>
+          ) : null}
+          {airless ? (
+            <Txt as="small" tone="quiet">
+              no air as it stands
             </Txt>
           ) : null}
           {isMended ? (

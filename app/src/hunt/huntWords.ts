@@ -36,6 +36,10 @@ export const PASS_HOW: Readonly<Record<Pass, string>> = {
     'Engine off, wheels chocked, a helper holds the pedal full down: chambers, hoses, relays’ service side.',
 };
 
+/** How a vehicle without an engine that runs is charged. */
+export const SHOP_AIR =
+  'No engine? Charge from shop air regulated to 120 psi: any dead vehicle by a service port, a trailer by its supply coupler. Then begin with the next pass.';
+
 export const STATE_TITLES: Readonly<Record<HeldState, string>> = {
   parked: 'Parked',
   released: 'Released',
@@ -86,9 +90,12 @@ export const ASIDES: readonly { value: SideFinding; title: string }[] = [
   { value: 'other', title: 'Something else' },
 ];
 
-/** A fall in the unit that is spoken. */
-export const sayFall = (psiPerMin: number, unit: PressureUnit) =>
-  `${rounded(fromPsi(psiPerMin, unit), unit === 'bar' ? 2 : unit === 'kPa' ? 0 : 1)} ${unit}/min`;
+/** How fast a needle should fall, from and to, in the unit that is spoken. */
+export const sayFalls = (from: number, to: number, unit: PressureUnit) => {
+  const say = (psiPerMin: number) =>
+    rounded(fromPsi(psiPerMin, unit), unit === 'bar' ? 2 : unit === 'kPa' ? 0 : 1);
+  return `${say(from)} to ${say(to)} ${unit}/min`;
+};
 
 /** A hold in words. */
 export const sayHeld = (

@@ -28,6 +28,7 @@ import type { WalkRound } from '../parts/useWalkRound';
 import { useFoundOfAll, useRigEvidence } from '../suspects/useRigEvidence';
 
 const NONE: readonly Hold[] = [];
+const NO_PLACES: readonly string[] = [];
 
 /** Where a hunt stands: joints in walking order, what was found at them, holds, and the budget once it is reckoned. */
 export interface Hunt {
@@ -36,6 +37,8 @@ export interface Hunt {
   last: ReadonlyMap<string, Wetted>;
   holds: readonly Hold[];
   budget: Budget | null;
+  /** Places without air however the rig is held: of them nothing is asked. */
+  airless: readonly string[];
   /** The budget cannot be reckoned on this device. */
   failed: boolean;
   ready: boolean;
@@ -86,7 +89,9 @@ export function useHunt(
     let isNewest = true;
     const asked = {
       table: table.data,
-      joints: joints.map((joint) => ({ place: joint.place, section: sectionOf(joint) })),
+      joints: joints
+        .filter(({ place }) => !table.data?.airless.includes(place))
+        .map((joint) => ({ place: joint.place, section: sectionOf(joint) })),
       events,
       ofRun,
       ...(soapMisses === undefined ? {} : { soapMisses }),
@@ -108,6 +113,7 @@ export function useHunt(
     last,
     holds: useMemo(() => [...ofRun, ...story.holds], [ofRun, story.holds]),
     budget,
+    airless: table.data?.airless ?? NO_PLACES,
     failed: failed || table.error !== undefined,
     ready: ready && found.ready && joints.length > 0,
   };

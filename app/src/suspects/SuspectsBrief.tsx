@@ -63,6 +63,11 @@ export function SuspectsBrief({ units, evidence }: SuspectsBriefProps) {
           Rough: not every fault is worked out yet.
         </Txt>
       ) : null}
+      <LinkTo to={`/unit/${front?.id ?? ''}/hunt`}>
+        <Txt as="bodyBold" tone="accent">
+          Hunt the leaks, joint by joint
+        </Txt>
+      </LinkTo>
       <LinkTo to={`/unit/${front?.id ?? ''}/suspects`}>
         <Txt as="bodyBold" tone="accent">
           What is it? Suspects and the next check

@@ -78,13 +78,13 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
   const [more, setMore] = useState<Drain | null>(null);
   const [asking, setAsking] = useState(false);
   const mayWrite = me.role !== 'viewer' && rig.unit.retiredAtMs === null;
-  const { weather, now, beforeMs } = water;
+  const { weather, now, round, roundMs, beforeMs } = water;
   // Eight hours for each day since; a day where nobody wrote down when.
   const usualHours =
     beforeMs === null
       ? HOURS_A_DAY
       : Math.max(1, Math.round(((nowMs - beforeMs) / DAY_MS) * HOURS_A_DAY));
-  const drained = [...now.values()];
+  const drained = [...round.values()];
   const foundMl = drained.length > 0 ? totalMl(drained) : null;
   const cutOutPsi = rig.unit.governor?.cutOutPsi ?? CUT_OUT_PSI;
   const hasDryer = !(rig.unit.parts ?? []).some(
@@ -166,6 +166,9 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       text: `${sayDegrees(said.airC, sayIn)}, ${said.humidityPct} % humidity${said.lowC === undefined ? '' : `, down to ${sayDegrees(said.lowC, sayIn)} tonight`}`,
     });
   };
+  const lastMs = now.size > 0 ? beforeMs : roundMs;
+  const sinceWhen =
+    lastMs === null ? 'no earlier drain is written down' : `last drained ${sayAgo(lastMs, nowMs)}`;
   const titleOf = ({ title, check }: Drain) =>
     walk.units.length > 1 ? `${title} · ${walk.units[check.unit]?.number ?? ''}` : title;
   const last = walk.state?.entries.at(-1) ?? null;
@@ -177,9 +180,7 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
         <Txt as="screenTitle" heading={1}>
           Water
         </Txt>
-        <Txt tone="quiet">
-          {`${rigTitle(rig)} · ${beforeMs === null ? 'no earlier drain is written down' : `drained before: ${sayAgo(beforeMs, nowMs)}`}`}
-        </Txt>
+        <Txt tone="quiet">{`${rigTitle(rig)} · ${sinceWhen}`}</Txt>
       </View>
       {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
       {mayWrite ? (
@@ -217,6 +218,12 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
         <Txt as="heading" heading={2}>
           Weather and work
         </Txt>
+        {roundMs !== null && now.size === 0 ? (
+          <Txt
+            as="small"
+            tone="quiet"
+          >{`Below is what the round of ${sayAgo(roundMs, nowMs)} said.`}</Txt>
+        ) : null}
         {weather ? (
           <Txt as="small">
             {`${sayDegrees(weather.airC, sayIn)} and ${weather.humidityPct} % (${sayAgo(weather.atMs, nowMs)}). About ${weather.engineHours ?? usualHours} engine hours, the compressor pumping ${Math.round(100 * (weather.loadedShare ?? LOADED))} % of them at ${Math.round(water.scfm)} scfm${water.scfmByRun ? ', by the last run' : ', as is usual'}.`}

@@ -29,7 +29,11 @@ export type Weather = Pick<
 /** What is known of a rig's water. */
 export interface Water {
   drains: readonly Drain[];
-  /** This round: by place, what was last said of it. */
+  /** The newest round: by place, what was last said of it. */
+  round: ReadonlyMap<string, Drained>;
+  /** When that round was; null where there was none. */
+  roundMs: number | null;
+  /** The same where it goes on still: a new day begins a new round. */
   now: ReadonlyMap<string, Drained>;
   /** When its tanks were drained before this round; null where nobody wrote it down. */
   beforeMs: number | null;
@@ -47,6 +51,8 @@ const USUAL_SCFM = 14;
 const BUILD_UP_PSI = 15;
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+const NOTHING: ReadonlyMap<string, Drained> = new Map();
 
 interface Said {
   place: string;
@@ -136,11 +142,16 @@ export function useWater(
       ? freeAirScfm(totalTankVolumeIn3(rig.unit.tanks), (BUILD_UP_PSI * 60) / buildUp)
       : USUAL_SCFM;
   return useMemo(() => {
-    const isNow = ({ drained }: Said) => drained.atMs > nowMs - ROUND_MS;
-    const before = said.all.filter((each) => !isNow(each)).at(-1);
+    const roundMs = said.all.at(-1)?.drained.atMs ?? null;
+    const isOfRound = ({ drained }: Said) => drained.atMs > (roundMs ?? 0) - ROUND_MS;
+    const before = said.all.filter((each) => !isOfRound(each)).at(-1);
+    const round = new Map(said.all.filter(isOfRound).map(({ place, drained }) => [place, drained]));
+    const goesOn = roundMs !== null && roundMs > nowMs - ROUND_MS;
     return {
       drains,
-      now: new Map(said.all.filter(isNow).map(({ place, drained }) => [place, drained])),
+      round,
+      roundMs,
+      now: goesOn ? round : NOTHING,
       beforeMs: before?.drained.atMs ?? null,
       weather: said.weather,
       scfm,

@@ -1,4 +1,5 @@
-import { MOST_DRAINED_ML, type DrainedThing, type PressureUnit } from '@keen-bleed/contract';
+import type { DrainedThing, PressureUnit } from '@keen-bleed/contract';
+import { MOST_DRAINED_ML } from '@keen-bleed/contract/forms';
 import { rounded } from '@keen-bleed/core';
 import type { DrainAmount, DryerState } from '@keen-bleed/core/water';
 

@@ -103,6 +103,11 @@ export function WorkScreen() {
           action={{ title: 'Try again', onPress: () => void shop.mutate() }}
         />
       ) : null}
+      <LinkTo to="/drains">
+        <Txt as="bodyBold" tone="accent">
+          Drain round of the yard
+        </Txt>
+      </LinkTo>
       <LinkTo to="/trace">
         <Txt as="bodyBold" tone="accent">
           Read a recorded trace

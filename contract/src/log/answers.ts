@@ -1,16 +1,17 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { FigureSchema, RunRowFigureSchema } from '../outcome';
-import { verdicts, type Verdict } from '../choices';
-import { AtMs, Uuid } from '../primitives';
-import { factStamp } from './fact';
-import { AnswerSchema } from './visit/fact';
 import {
   heldNeedles,
   heldStates,
-  WaterFound,
+  verdicts,
   type HeldNeedle,
   type HeldState,
-} from './visit/huntFacts';
+  type Verdict,
+} from '../choices';
+import { AtMs, Uuid } from '../primitives';
+import { factStamp } from './fact';
+import { AnswerSchema } from './visit/fact';
+import { WaterFound } from './visit/huntFacts';
 import { logKindNames } from './header';
 
 const closed = { additionalProperties: false } as const;

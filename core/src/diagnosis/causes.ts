@@ -5,9 +5,9 @@ export const WEIGHED_AT = [0.1, 0.25, 0.4, 0.475, 0.55, 0.625, 0.7, 0.775, 0.85,
 
 /** What may be behind what was found, before anything was found [common practice, no source]. */
 export const PRIOR = {
-  sound: 0.3,
+  sound: 0.2,
   reader: 0.03,
-  unlisted: 0.04,
+  unlisted: 0.08,
   pair: 0.03,
 } as const;
 

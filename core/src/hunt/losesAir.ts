@@ -27,7 +27,8 @@ function reached({ nodes, elements, compressor }: Network, left: number): Set<nu
   const queue = [...seen];
   for (let n = queue.pop(); n !== undefined; n = queue.pop()) {
     for (const { from, to, openings, conductance, does } of elements) {
-      if (to === OUTSIDE || from === OUTSIDE || (conductance <= 0 && does !== 'test position')) continue;
+      if (to === OUTSIDE || from === OUTSIDE || (conductance <= 0 && does !== 'test position'))
+        continue;
       // A way without a valve in it passes both ways.
       const next = from === n ? to : to === n && openings.length === 0 ? from : null;
       if (next === null || next === left || seen.has(next)) continue;

@@ -1,4 +1,4 @@
-import { heldStates, type HeldNeedle, type HeldState } from '@keen-bleed/contract';
+import type { HeldNeedle, HeldState } from '@keen-bleed/contract';
 import { bring } from '../checks/bring';
 import { STATES } from '../checks/states';
 import type { RigUnderTest } from '../rig/rigUnderTest';
@@ -21,10 +21,21 @@ export interface SeenTable {
   falls: Readonly<Record<string, readonly number[]>>;
   /** Places that are tanks: sound rigs seep there. */
   tanks: readonly string[];
+  /** Places without air in every state, such as what lies behind a shut cock: nothing leaks there. */
+  airless: readonly string[];
 }
 
 /** A leak as it is tried, scfm; what it does is taken as even up to what is met. */
 const TRIED_SCFM = 0.4;
+/** States in which needles are watched, in walking order. */
+const STATES_HELD = [
+  'parked',
+  'released',
+  'red out',
+  'applied',
+] as const satisfies readonly HeldState[];
+/** Under this a place has no air that would leak, psi. */
+const AIRLESS_PSI = 20;
 /** A needle is watched so long on the twin, s. */
 const WATCHED_S = 60;
 
@@ -50,12 +61,14 @@ export function seenTable(rig: RigUnderTest): SeenTable {
   const hasRed = nodes.some(({ kind, unit }) => kind === 'towed tank' && unit > 0);
   const falls = new Map<string, number[]>(places.map(({ id }) => [id, []]));
   const rows: Watched[] = [];
-  for (const state of heldStates) {
+  const aired = new Set<string>();
+  for (const state of STATES_HELD) {
     if (state === 'red out' && !hasRed) continue;
     const rigAs = new Twin(rig, { tanksPsi: 90 });
     bring(rigAs, STATES[state]);
     if (rigAs.hasWay('shop valve')) rigAs.open('shop valve', 0);
     const start = rigAs.save();
+    for (const { id } of places) if (rigAs.psi(id) > AIRLESS_PSI) aired.add(id);
     const fallen = (): number[] => {
       const before = needles.map(({ place }) => rigAs.psi(place));
       rigAs.advanceTo(rigAs.timeS + WATCHED_S);
@@ -73,6 +86,7 @@ export function seenTable(rig: RigUnderTest): SeenTable {
   return {
     rows,
     falls: Object.fromEntries(falls),
+    airless: places.filter(({ id }) => !aired.has(id)).map(({ id }) => id),
     tanks: places.filter(({ kind }) => placeInfo(kind).isTank).map(({ id }) => id),
   };
 }

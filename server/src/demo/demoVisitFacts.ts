@@ -59,12 +59,17 @@ export function demoVisitFacts(
     };
   };
   const made = demo.entries.map(
-    ({ by, afterMin, text, at, standing, check, complaintId }): VisitFact => {
+    ({ by, afterMin, text, at, standing, check, complaintId, hunt }): VisitFact => {
       if (complaintId !== undefined) {
         const unitId = units[0]?.id ?? '';
         return { ...stamp(by, afterMin), kind: 'complaint', unitId, complaintId, text };
       }
       const place = at ? { unitId: unitOf(at.number).id, partId: at.partId } : null;
+      if (hunt?.kind === 'mended') {
+        if (!place) throw new Error(`a mend of the demo names no part: ${text}`);
+        return { ...stamp(by, afterMin), at: place, ...hunt, text };
+      }
+      if (hunt) return { ...stamp(by, afterMin), unitId: units[0]?.id ?? '', ...hunt, text };
       if (place && check) {
         return { ...stamp(by, afterMin), kind: 'check', at: place, ...check, said: text };
       }

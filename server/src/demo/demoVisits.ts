@@ -1,4 +1,11 @@
-import type { CheckFact, FindingStanding } from '@keen-bleed/contract';
+import type {
+  AsideFact,
+  CheckFact,
+  FindingStanding,
+  MendedFact,
+  NeedleHeldFact,
+  WeatherFact,
+} from '@keen-bleed/contract';
 
 /** One thing somebody wrote in a visit. */
 export interface DemoEntry {
@@ -11,7 +18,13 @@ export interface DemoEntry {
   at?: { number: string; partId: string };
   standing?: FindingStanding;
   /** A check of the catalogue that gave it; the text is what was found in words. */
-  check?: Pick<CheckFact, 'checkId' | 'title' | 'answer'>;
+  check?: Pick<CheckFact, 'checkId' | 'title' | 'answer' | 'water' | 'side'>;
+  /** A hold, a mend, the weather or something seen on the way. */
+  hunt?:
+    | Pick<NeedleHeldFact, 'kind' | 'state' | 'needle' | 'fromPsi' | 'toPsi' | 'seconds'>
+    | Pick<MendedFact, 'kind' | 'checkId' | 'how'>
+    | Pick<WeatherFact, 'kind' | 'airC' | 'humidityPct' | 'lowC' | 'engineHours' | 'loadedShare'>
+    | Pick<AsideFact, 'kind' | 'about'>;
   /** A complaint of the driver, by its id in the trade's list. */
   complaintId?: string;
 }
@@ -30,6 +43,59 @@ export interface DemoVisit {
   /** How far the clock of the phone that opened it was ahead, min. */
   clockAheadMin?: number;
 }
+
+/** A joint of Plough 01 that was wetted. */
+const wetted = (afterMin: number, place: string, partId: string, grade: string): DemoEntry => ({
+  by: 'paula',
+  afterMin,
+  text: grade === 'stream' ? 'a stream of bubbles' : grade,
+  at: { number: '01', partId },
+  check: {
+    checkId: `0/wet/${place}`,
+    title: `Wet the joints of the ${place}`,
+    answer: { kind: 'grade', grade },
+    ...(grade === 'dry' ? {} : { side: 'body' as const }),
+  },
+});
+
+/** A tank of Tractor 07 that was drained. */
+const drained = (
+  afterMin: number,
+  tank: string,
+  grade: string,
+  water: NonNullable<CheckFact['water']>,
+): DemoEntry => ({
+  by: 'idris',
+  afterMin,
+  text: [
+    water.mist ? 'only mist' : grade === 'spoonful' ? 'a spoonful' : 'a cup',
+    water.ml === undefined ? null : `${water.ml} ml`,
+    water.what?.join(' and '),
+  ]
+    .filter(Boolean)
+    .join(', '),
+  at: { number: '07', partId: `${tank}-tank` },
+  check: {
+    checkId: `0/drain/${tank} tank`,
+    title: `Drain the ${tank} tank and look`,
+    answer: { kind: 'grade', grade },
+    water,
+  },
+});
+
+/** A needle of Plough 01 that was watched for three minutes. */
+const held = (
+  afterMin: number,
+  state: 'parked' | 'released',
+  needle: 'primary' | 'secondary',
+  fromPsi: number,
+  toPsi: number,
+): DemoEntry => ({
+  by: 'paula',
+  afterMin,
+  text: `${state === 'parked' ? 'Parked' : 'Released'}, ${needle}: ${fromPsi} psi to ${toPsi} psi in 3:00`,
+  hunt: { kind: 'held', state, needle, fromPsi, toPsi, seconds: 180 },
+});
 
 /** What was looked at outside of runs: one visit goes on, with two people in it. */
 export const demoVisits: readonly DemoVisit[] = [
@@ -186,6 +252,69 @@ export const demoVisits: readonly DemoVisit[] = [
         at: { number: '07', partId: 'governor' },
         standing: 'noted',
       },
+    ],
+  },
+  {
+    // A hunt by the book: two holds halve the rig, one joint explains them, and the hold after its mend closes the budget.
+    numbers: ['01'],
+    openedBy: 'paula',
+    daysAgo: 3,
+    hour: 14.1,
+    reason: 'Empty every morning: leak hunt',
+    closedAfterMin: 96,
+    entries: [
+      held(9, 'released', 'primary', 119, 112),
+      held(10, 'released', 'secondary', 118, 111),
+      held(22, 'parked', 'primary', 119, 118),
+      held(23, 'parked', 'secondary', 118, 117),
+      wetted(31, 'primary tank', 'primary-tank', 'dry'),
+      wetted(33, 'secondary tank', 'secondary-tank', 'dry'),
+      wetted(41, 'spring line', 'park-relay', 'dry'),
+      wetted(44, 'rear left spring', 'rear-chambers', 'dry'),
+      wetted(49, 'park line', 'park-line', 'stream'),
+      {
+        by: 'paula',
+        afterMin: 53,
+        text: 'Lamp cable rubs on the frame, insulation through',
+        hunt: { kind: 'aside', about: 'wiring' },
+      },
+      {
+        by: 'paula',
+        afterMin: 66,
+        text: 'Park line, sealed again, paste or tape',
+        at: { number: '01', partId: 'park-line' },
+        hunt: { kind: 'mended', checkId: '0/wet/park line', how: 'sealed' },
+      },
+      wetted(72, 'park line', 'park-line', 'dry'),
+      held(90, 'released', 'primary', 120, 119),
+      held(91, 'released', 'secondary', 119, 118),
+    ],
+  },
+  {
+    // A spent cartridge by what the drains gave, on a night that will freeze.
+    numbers: ['07'],
+    openedBy: 'idris',
+    daysAgo: 1,
+    hour: 6.4,
+    reason: 'Drain round',
+    closedAfterMin: 12,
+    entries: [
+      {
+        by: 'idris',
+        afterMin: 1,
+        text: '6 °C, 90 % humidity, down to −7 °C tonight',
+        hunt: {
+          kind: 'weather',
+          airC: 6,
+          humidityPct: 90,
+          lowC: -7,
+          engineHours: 11,
+          loadedShare: 0.25,
+        },
+      },
+      drained(4, 'supply', 'cup', { ml: 70, what: ['milky'] }),
+      drained(7, 'primary', 'spoonful', { what: ['clear'] }),
+      drained(9, 'secondary', 'none', { mist: true }),
     ],
   },
 ];

@@ -1,4 +1,4 @@
-import type { FoundAtParts, Unit, VisitHeader } from '@keen-bleed/contract';
+import type { DrainRows, FoundAtParts, Unit, VisitHeader } from '@keen-bleed/contract';
 import { CORE_VERSION, plumbingOf, VISIT_VERSION } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import {
@@ -163,6 +163,138 @@ describe('what is found at a part', () => {
     const pdf = await staff.viewer.get(`/api/visits/${header.id}/report.pdf`).expect(200);
     expect(pdf.headers['content-type']).toContain('application/pdf');
     await others.lead.get(`/api/visits/${header.id}/report.pdf`).expect(404);
+  });
+});
+
+describe('a leak hunt and a drain round', () => {
+  const held = (unit: Unit, change: object = {}) => ({
+    kind: 'held',
+    at: undefined,
+    unitId: unit.id,
+    state: 'released',
+    needle: 'primary',
+    fromPsi: 119,
+    toPsi: 113,
+    seconds: 180,
+    text: 'Released, primary: 119 psi to 113 psi in 3:00',
+    ...change,
+  });
+  const weather = (unit: Unit, change: object = {}) => ({
+    kind: 'weather',
+    at: undefined,
+    unitId: unit.id,
+    airC: 6,
+    humidityPct: 90,
+    lowC: -7,
+    text: '6 °C, 90 % humidity',
+    ...change,
+  });
+  const drain = (unit: Unit, change: object = {}) =>
+    check(unit, {
+      at: { unitId: unit.id, partId: 'supply-tank' },
+      checkId: '0/drain/supply tank',
+      title: 'Drain the supply tank and look',
+      answer: { kind: 'grade', grade: 'cup' },
+      said: 'a cup',
+      water: { ml: 70, what: ['milky', 'oil'], stuck: true, with: ['primary-tank'] },
+      ...change,
+    });
+
+  it('keep holds, mends, weather and water as they were given, for every device of the shop', async () => {
+    const { unit, say } = await visited();
+    const mended = {
+      kind: 'mended',
+      at: { unitId: unit.id, partId: 'park-line' },
+      checkId: '0/wet/park line',
+      how: 'sealed',
+      adapters: 'elbow, 3/8 in',
+      text: 'Park line, sealed again',
+    };
+    const aside = {
+      kind: 'aside',
+      at: undefined,
+      unitId: unit.id,
+      about: 'wiring',
+      text: 'Cable rubs',
+    };
+    for (const fact of [held(unit), mended, aside, weather(unit), drain(unit)]) {
+      expect((await say(fact)).status).toBe(200);
+    }
+    const found = (await staff.viewer.get(`/api/units/${unit.id}/found`)).body as FoundAtParts;
+    expect(found.map(({ evidence }) => evidence).reverse()).toEqual([
+      {
+        kind: 'held',
+        state: 'released',
+        needle: 'primary',
+        fromPsi: 119,
+        toPsi: 113,
+        seconds: 180,
+      },
+      { kind: 'mended', checkId: '0/wet/park line' },
+      null,
+      { kind: 'weather', airC: 6, humidityPct: 90, lowC: -7 },
+      expect.objectContaining({
+        kind: 'check',
+        water: { ml: 70, what: ['milky', 'oil'], stuck: true, with: ['primary-tank'] },
+      }),
+    ]);
+    expect((await others.lead.get(`/api/units/${unit.id}/found`)).body).toEqual([]);
+  });
+
+  it.each([
+    ['a drain of 40 litres', 'Water', (unit: Unit) => drain(unit, { water: { ml: 40_000 } })],
+    [
+      'a tank that is not there',
+      'water.with',
+      (unit: Unit) => drain(unit, { water: { with: ['tank-nine'] } }),
+    ],
+    ['a hold of two seconds', 'Seconds', (unit: Unit) => held(unit, { seconds: 2 })],
+    ['a state nobody knows', 'State', (unit: Unit) => held(unit, { state: 'upside down' })],
+    ['air at 90 °C', 'Air', (unit: Unit) => weather(unit, { airC: 90 })],
+    ['humidity of 140 %', 'Humidity', (unit: Unit) => weather(unit, { humidityPct: 140 })],
+    ['a unit of another visit', 'unitId', (unit: Unit) => held(unit, { unitId: uuidv7() })],
+  ])('refuse %s by its field, and keep nothing of it', async (_, field, fact) => {
+    const { unit, say } = await visited();
+    const answer = await say(fact(unit));
+    expect(answer.status).toBe(422);
+    expect(JSON.stringify(answer.body)).toContain(field);
+    expect((await staff.viewer.get(`/api/units/${unit.id}/found`)).body).toEqual([]);
+  });
+
+  it('tell when each unit was drained, in the shop alone, and call for what was not', async () => {
+    const { unit, say } = await visited();
+    const rowOf = async (who: Staff) =>
+      ((await who.viewer.get('/api/drains').expect(200)).body as DrainRows).find(
+        ({ unitId }) => unitId === unit.id,
+      );
+    const dueText = async () => (await staff.viewer.get('/api/due.ics').expect(200)).text;
+    expect(await rowOf(staff)).toEqual({ unitId: unit.id, drainedAtMs: null, said: null });
+    const before = /SUMMARY:Drain tanks: (\d+) units/.exec(await dueText());
+    expect((await say(held(unit))).status).toBe(200);
+    expect((await rowOf(staff))?.drainedAtMs).toBeNull();
+    expect((await say(drain(unit))).status).toBe(200);
+    const row = (await rowOf(staff))!;
+    expect(Math.abs(row.drainedAtMs! - Date.now())).toBeLessThan(60_000);
+    expect(row.said).toBe('Drain the supply tank and look: a cup');
+    expect(await rowOf(others)).toBeUndefined();
+    const after = /SUMMARY:Drain tanks: (\d+) units/.exec(await dueText());
+    expect(Number(after![1])).toBe(Number(before![1]) - 1);
+  });
+
+  it('are not written by who may only look', async () => {
+    const { unit, header } = await visited();
+    const fact = {
+      ...laneOf([[1, { kind: 'note' }]], { startMs: Date.now() })[0]!,
+      lane: uuidv7(),
+      seq: 1,
+      v: VISIT_VERSION,
+      ...held(unit),
+    };
+    const send = (who: Staff['viewer']) =>
+      who.post(`/api/logs/${header.id}/facts`).send({ facts: [fact] });
+    expect((await send(staff.viewer)).status).toBe(403);
+    expect((await send(others.technician)).status).toBe(404);
+    expect((await send(staff.technician)).status).toBe(200);
   });
 });
 

@@ -1,18 +1,16 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { findingStandings, type FindingStanding } from '../../choices';
+import { findingStandings, jointSides, type FindingStanding, type JointSide } from '../../choices';
 import { Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
 import { lineFields, PartId, partFields, Photos } from '../../part';
 import {
   Aside,
   Held,
-  jointSides,
   Mended,
   WaterFound,
   Weather,
   type AsideFact,
   type NeedleHeldFact,
-  type JointSide,
   type MendedFact,
   type WeatherFact,
 } from './huntFacts';

@@ -1,55 +1,20 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { Line, Uuid } from '../../primitives';
 import { PartId, Photos } from '../../part';
+import {
+  drainedThings,
+  heldNeedles,
+  heldStates,
+  jointMends,
+  MOST_DRAINED_ML,
+  sideFindings,
+} from '../../choices';
 import { factOf } from '../fact';
 
 /* What a leak hunt and a drain round write beside their checks. */
 
 const oneOf = <T extends string>(values: readonly T[], title: string) =>
   Type.Unsafe<T>({ type: 'string', enum: [...values], title });
-
-export const jointMends = [
-  'retightened',
-  'sealed',
-  'reseated',
-  'remade',
-  'replaced',
-  'capped',
-  'removed',
-] as const;
-/** What was done to a joint that leaked. */
-export type JointMend = (typeof jointMends)[number];
-
-export const jointSides = ['hose', 'body'] as const;
-/** Which half of a joint bubbles: the hose or line, or the thing it screws into. */
-export type JointSide = (typeof jointSides)[number];
-
-export const heldStates = ['parked', 'released', 'red out', 'applied'] as const;
-/** What a rig stands in while its needles are watched, engine off. */
-export type HeldState = (typeof heldStates)[number];
-
-export const heldNeedles = ['primary', 'secondary', 'supply', 'trailer'] as const;
-/** The tank whose gauge is read; one on the supply tank is teed in. */
-export type HeldNeedle = (typeof heldNeedles)[number];
-
-export const sideFindings = [
-  'steering',
-  'corrosion',
-  'linings',
-  'wiring',
-  'tyres',
-  'look-up',
-  'other',
-] as const;
-/** What a thing seen on the way is about; `look-up` is what nobody understood yet. */
-export type SideFinding = (typeof sideFindings)[number];
-
-export const drainedThings = ['clear', 'milky', 'oil', 'rust', 'sludge', 'ice'] as const;
-/** What came out of a drain. */
-export type DrainedThing = (typeof drainedThings)[number];
-
-/** Litres that no brake tank holds as water; more is a slip of the keys, ml. */
-export const MOST_DRAINED_ML = 5_000;
 
 /** What more is known of a drain than how much came. */
 export const WaterFound = Type.Object(

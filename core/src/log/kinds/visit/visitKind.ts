@@ -187,6 +187,9 @@ function admitLine(
       };
 }
 
+/** A check of the catalogue that opens a tank's drain. */
+const DRAIN = /^\d+\/drain\//;
+
 function summary({ made }: VisitHeader, { entries }: VisitState): LogSummary {
   const bad = entries.flatMap((entry) =>
     entry.kind === 'seen' && entry.standing === 'bad' ? [entry] : [],
@@ -206,6 +209,6 @@ function summary({ made }: VisitHeader, { entries }: VisitState): LogSummary {
     decisive: null,
     figures: [],
     trend: null,
-    drained: false,
+    drained: entries.some((entry) => entry.kind === 'check' && DRAIN.test(entry.checkId)),
   };
 }

@@ -1,0 +1,1 @@
+export { DrainRoundScreen as default } from '../water/DrainRoundScreen';
