@@ -23,7 +23,7 @@ import {
   type Ranking,
 } from '@keen-bleed/core/diagnosis';
 import type { Fault } from '@keen-bleed/core/twin';
-import { drawsOf, noticedShare } from '@keen-bleed/core/twin';
+import { drawsOf, noticedShare, partOf, Twin } from '@keen-bleed/core/twin';
 import { demoRigsUnderTest } from './demoRigsUnderTest';
 import { answered, complained, readRun, worldOf } from './suspectsWorld';
 import { printed, type Case } from './suspectsTable';
@@ -40,6 +40,8 @@ const json = option('json', '');
 const tables = option('tables', '');
 const MOST_CHECKS = 5;
 const RUN_AGAIN_MINUTES = 8;
+/** Parts that are changed, one after the other, before somebody gives up. */
+const MOST_MENDED = 3;
 /** Severities at which another fault may give the same readings. */
 const GRID = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1];
 
@@ -141,6 +143,7 @@ function oneCase(
     weighing = new Weighing(model, [...evidence]);
     now = rankingOf(weighing);
   }
+  const both = wrong.length === 2 ? goneOn(model, rig, wrong, worldSeed, evidence, now) : null;
   const run = model.hasRun ? new JointWeigher(model, read, []) : null;
   const shows = (fault: Fault, severity: number) => {
     if (!run) return false;
@@ -188,8 +191,57 @@ function oneCase(
     done,
     said,
     also: world.also,
+    both,
     table: run ? tableAlone(model, run, wrong[0]?.fault.id ?? null) : null,
   };
+}
+
+/**
+ * Goes on as a shop does: mends the first suspect, makes the run again, and asks anew, up to three parts.
+ *
+ * @returns how many of two faults were mended, with how many checks and parts
+ */
+function goneOn(
+  model: RigModel,
+  rig: RigUnderTest,
+  wrong: readonly { fault: Fault; severity: number }[],
+  worldSeed: number,
+  before: readonly Evidence[],
+  first: Ranking,
+): NonNullable<Case['both']> {
+  const twin = new Twin(rig);
+  const evidence = [...before];
+  let left = [...wrong];
+  let now = first;
+  let checks = 0;
+  let parts = 0;
+  let atMs = 10;
+  while (left.length > 0 && parts < MOST_MENDED && now.suspects[0]) {
+    const mended = now.suspects[0].faults[0]!;
+    parts += 1;
+    left = left.filter(({ fault }) => fault.id !== mended.id);
+    const { unit, part } = partOf(mended, twin);
+    const world = worldOf(rig, left, worldSeed);
+    evidence.push({ kind: 'repair', atMs, unit, part });
+    if (model.hasRun) {
+      const figures = readRun(world, { channels });
+      evidence.push({ kind: 'run', atMs: atMs + 1, figures, gaugeChecked: channels });
+    }
+    let weighing = new Weighing(model, [...evidence]);
+    now = rankingOf(weighing);
+    for (let n = 0; n < MOST_CHECKS; n += 1) {
+      const next = nextCheck(weighing, {}, now);
+      if (next.next !== 'check') break;
+      const { check } = next.best;
+      checks += 1;
+      const answer = answered(world, check);
+      evidence.push({ kind: 'answer', atMs: atMs + 2, checkId: check.id, answer });
+      weighing = new Weighing(model, [...evidence]);
+      now = rankingOf(weighing);
+    }
+    atMs += 10;
+  }
+  return { mended: wrong.length - left.length, checks, parts };
 }
 
 /**

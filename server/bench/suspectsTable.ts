@@ -20,6 +20,8 @@ export interface Case {
   said: string | null;
   /** Small leaks beside: naming one is no mistake. */
   also: readonly string[];
+  /** Of two faults, how many were mended by mending the first suspect, running again and going on; null where it is not two. */
+  both: { mended: number; checks: number; parts: number } | null;
   /** With its fault taken out of the list; null where another gives the same readings. */
   without: { unlisted: number; isFirst: boolean } | null;
   /** The trade's table by itself on the same run; null where there is no run. */
@@ -92,6 +94,13 @@ export function printed(cases: readonly Case[]): string {
       ),
       pairs,
     )}`,
+    `two at once, mending the first suspect, running again and going on, three parts at most: both ${share(
+      pairs.filter(({ both }) => both?.mended === 2),
+      pairs,
+    )}, one at least ${share(
+      pairs.filter(({ both }) => (both?.mended ?? 0) > 0),
+      pairs,
+    )}; parts ${mean(pairs.map(({ both }) => both?.parts ?? 0)).toFixed(1)}`,
     besideTable(counted),
     `group size of the first ${mean(counted.map(({ last }) => last.suspects[0]?.ids.length ?? 0)).toFixed(2)}`,
     `endings ${JSON.stringify(Object.fromEntries(['found', 'sound', 'open', 'most'].map((end) => [end, cases.filter(({ ending }) => ending === end).length])))}`,

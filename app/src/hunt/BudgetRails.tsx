@@ -43,9 +43,12 @@ export function BudgetRails({ lines, school }: BudgetRailsProps) {
               role="listitem"
               style={{ paddingVertical: space.hair }}
             >
-              <Txt as="small">
-                {`${STATE_TITLES[state]} · ${needles[needle]}: lost ${sayFlow(Math.max(0, lostScfm), unit)}, found ${sayFlow(foundScfm, unit)}`}
-              </Txt>
+              <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
+                <Txt as="small">{`${STATE_TITLES[state]} · ${needles[needle]}`}</Txt>
+                <Txt as="small">
+                  {`lost ${sayFlow(Math.max(0, lostScfm), unit)}, found ${sayFlow(foundScfm, unit)}`}
+                </Txt>
+              </View>
               {box.width > 0 ? (
                 <Svg width={box.width} height={HEIGHT} aria-hidden>
                   <Line
@@ -90,9 +93,6 @@ export function BudgetRails({ lines, school }: BudgetRailsProps) {
                   />
                 </Svg>
               ) : null}
-              <Txt as="small" tone="quiet">
-                {`With nothing left to find it should fall ${sayFalls(line.nextFrom, line.nextTo, unit)}.`}
-              </Txt>
             </View>
           );
         })}
@@ -102,6 +102,9 @@ export function BudgetRails({ lines, school }: BudgetRailsProps) {
         <Key shape="usual" title="usual seepage" />
         <Key shape="found" title="leaks found" />
       </View>
+      <Txt as="small" tone="quiet">
+        {`With nothing left to find the needles should fall ${sayFalls(Math.min(...lines.map(({ nextFrom }) => nextFrom)), Math.max(...lines.map(({ nextTo }) => nextTo)), unit)}.`}
+      </Txt>
     </View>
   );
 }

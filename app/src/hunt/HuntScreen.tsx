@@ -158,8 +158,17 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
       </View>
       {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
       <Standing hunt={hunt} units={walk.units} titleOf={titleOf} />
+    </View>
+  );
+  const air = (
+    <View style={{ gap: space.step }}>
       {hunt.budget && hunt.budget.lines.length > 0 ? (
-        <BudgetRails lines={hunt.budget.lines} school={school} />
+        <>
+          <Txt as="heading" heading={2}>
+            Air lost and found
+          </Txt>
+          <BudgetRails lines={hunt.budget.lines} school={school} />
+        </>
       ) : null}
       {mayWrite ? (
         <View style={{ gap: space.near }}>
@@ -377,7 +386,11 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
   if (wide) {
     return (
       <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
-        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: space.wide }}>
+        <ScrollView
+          style={{ flex: 1 }}
+          contentContainerStyle={{ padding: space.wide, gap: space.gap }}
+        >
+          {head}
           {list}
           {foot}
         </ScrollView>
@@ -385,7 +398,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
           style={{ width: 440, flexGrow: 0 }}
           contentContainerStyle={{ padding: space.wide }}
         >
-          {head}
+          {air}
         </ScrollView>
         {sheets}
       </View>
@@ -398,6 +411,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
         contentContainerStyle={{ padding: space.gap, gap: space.gap }}
       >
         {head}
+        {air}
         {list}
       </ScrollView>
       {foot}

@@ -1,4 +1,5 @@
 import type { PressureUnit } from '@keen-bleed/contract';
+import { sayPressure } from '@keen-bleed/core';
 import {
   dryerStates,
   type DryerHealth,
@@ -89,7 +90,7 @@ export function DryerPanel({ health, foundMl, frost, lowC, reserve, unit }: Drye
         >{`The shaded band is what came out: ${sayMl(foundMl[0])} to ${sayMl(foundMl[1])}.`}</Txt>
       ) : null}
       {reserve && reserve.lost > 0.01 ? (
-        <Txt as="small">{`Such an amount in the tanks takes ${Math.round(100 * reserve.lost)} % of their air: ${reserve.now.toFixed(1)} full applications down to 60 psi in place of ${reserve.dry.toFixed(1)}.`}</Txt>
+        <Txt as="small">{`Such an amount in the tanks takes ${Math.round(100 * reserve.lost)} % of their air: ${reserve.now.toFixed(1)} full applications down to ${sayPressure(60, unit)} in place of ${reserve.dry.toFixed(1)}.`}</Txt>
       ) : null}
       {lowC !== undefined ? (
         <>
@@ -122,7 +123,7 @@ export function DryerPanel({ health, foundMl, frost, lowC, reserve, unit }: Drye
                     >
                       {chance < 0.05
                         ? 'unlikely to freeze'
-                        : `freezes, ${Math.round(100 * chance)} in 100`}
+                        : `freezes, ${Math.min(99, Math.round(100 * chance))} in 100`}
                     </Txt>
                   </View>
                 </View>
@@ -145,7 +146,7 @@ function sayHealth(
   const likeliest = dryerStates.reduce((best, state) =>
     chances[state] > chances[best] ? state : best,
   );
-  const sure = Math.round(100 * chances[likeliest]);
+  const sure = Math.min(99, Math.round(100 * chances[likeliest]));
   switch (likeliest) {
     case 'in order':
       return `The dryer is in order, ${sure} in 100.`;

@@ -3,11 +3,14 @@ import type { Fault } from '../twin/faults/fault';
 /** Severities that a cause is weighed at. */
 export const WEIGHED_AT = [0.1, 0.25, 0.4, 0.475, 0.55, 0.625, 0.7, 0.775, 0.85, 0.925, 1] as const;
 
-/** What may be behind what was found, before anything was found [common practice, no source]. */
+/**
+ * What may be behind what was found, before anything was found: of rigs that somebody asks about, not of all that are
+ * tested [common practice, no source].
+ */
 export const PRIOR = {
   sound: 0.2,
   reader: 0.03,
-  unlisted: 0.08,
+  unlisted: 0.12,
   pair: 0.03,
 } as const;
 

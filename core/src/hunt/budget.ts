@@ -103,9 +103,11 @@ export function budgetOf(
   table: SeenTable,
   joints: readonly MayLeak[],
   wetted: readonly Wetted[],
-  holds: readonly Hold[],
+  everHeld: readonly Hold[],
   { learnt = {}, soapMisses = USUAL_SOAP_MISSES }: BudgetOptions = {},
 ): Budget {
+  const newestMs = Math.max(...everHeld.map(({ atMs }) => atMs));
+  const holds = everHeld.filter(({ atMs }) => atMs >= newestMs - STALE_MS);
   const rows = newestHolds(table, holds);
   const found = foundOf(wetted);
   const drawn = drawAll(table, rows, found, learnt);
@@ -180,6 +182,9 @@ interface Row {
   /** Of the table. */
   index: number;
 }
+
+/** Holds longer before the newest one than this are of another rig, nearly: what leaks now may not have leaked then, ms. */
+const STALE_MS = 24 * 3_600_000;
 
 /** The newest hold of each needle in each state; what the rig does not have is left out. */
 function newestHolds(table: SeenTable, holds: readonly Hold[]): Row[] {

@@ -154,6 +154,16 @@ describe('a budget', () => {
     expect(budgetOf(TABLE, PLACES, found.slice(1), quiet).tooMuch).toBeNull();
   });
 
+  it('lets holds of another day go: what leaks now may not have leaked then', () => {
+    const day = 24 * 3_600_000;
+    const now = hold('released', 'primary', 3, 2 * day);
+    const alone = budgetOf(TABLE, PLACES, [], [now]);
+    const beside = budgetOf(TABLE, PLACES, [], [...quiet, now]);
+    expect(beside.lines).toHaveLength(1);
+    expect(beside.chance).toBe(alone.chance);
+    expect(alone.chance).toBeGreaterThan(0.8);
+  });
+
   it('asks for the hold that parts what is left, and for none once it is closed', () => {
     const one = budgetOf(
       TABLE,

@@ -6,7 +6,7 @@ const PA_PER_PSI = 6_894.757;
 /** Lines that freeze first, and the pressure the air in them has. */
 export const frostLines = [
   { id: 'supply', title: 'Supply lines and tanks', psi: 120 },
-  { id: 'service', title: 'Service lines, pedal at 30 psi', psi: 30 },
+  { id: 'service', title: 'Service lines', psi: 30 },
   { id: 'trailer', title: 'Trailer lines and relays', psi: 90 },
 ] as const;
 

@@ -44,12 +44,12 @@ export interface DemoVisit {
   clockAheadMin?: number;
 }
 
-/** A joint of Plough 01 that was wetted. */
+/** A joint of Gritter 15 that was wetted. */
 const wetted = (afterMin: number, place: string, partId: string, grade: string): DemoEntry => ({
   by: 'paula',
   afterMin,
   text: grade === 'stream' ? 'a stream of bubbles' : grade,
-  at: { number: '01', partId },
+  at: { number: '15', partId },
   check: {
     checkId: `0/wet/${place}`,
     title: `Wet the joints of the ${place}`,
@@ -83,17 +83,17 @@ const drained = (
   },
 });
 
-/** A needle of Plough 01 that was watched for three minutes. */
+/** A needle of Gritter 15 that was watched for three minutes. */
 const held = (
   afterMin: number,
-  state: 'parked' | 'released',
+  state: 'parked' | 'released' | 'applied',
   needle: 'primary' | 'secondary',
   fromPsi: number,
   toPsi: number,
 ): DemoEntry => ({
   by: 'paula',
   afterMin,
-  text: `${state === 'parked' ? 'Parked' : 'Released'}, ${needle}: ${fromPsi} psi to ${toPsi} psi in 3:00`,
+  text: `${{ parked: 'Parked', released: 'Released', applied: 'Pedal held' }[state]}, ${needle}: ${fromPsi} psi to ${toPsi} psi in 3:00`,
   hunt: { kind: 'held', state, needle, fromPsi, toPsi, seconds: 180 },
 });
 
@@ -256,12 +256,12 @@ export const demoVisits: readonly DemoVisit[] = [
   },
   {
     // A hunt by the book: two holds halve the rig, one joint explains them, and the hold after its mend closes the budget.
-    numbers: ['01'],
+    numbers: ['15'],
     openedBy: 'paula',
     daysAgo: 3,
     hour: 14.1,
     reason: 'Empty every morning: leak hunt',
-    closedAfterMin: 96,
+    closedAfterMin: 99,
     entries: [
       held(9, 'released', 'primary', 119, 112),
       held(10, 'released', 'secondary', 118, 111),
@@ -282,12 +282,14 @@ export const demoVisits: readonly DemoVisit[] = [
         by: 'paula',
         afterMin: 66,
         text: 'Park line, sealed again, paste or tape',
-        at: { number: '01', partId: 'park-line' },
+        at: { number: '15', partId: 'park-line' },
         hunt: { kind: 'mended', checkId: '0/wet/park line', how: 'sealed' },
       },
       wetted(72, 'park line', 'park-line', 'dry'),
       held(90, 'released', 'primary', 120, 119),
       held(91, 'released', 'secondary', 119, 118),
+      held(94, 'applied', 'primary', 106, 105),
+      held(95, 'applied', 'secondary', 107, 106),
     ],
   },
   {
