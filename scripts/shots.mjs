@@ -147,16 +147,6 @@ const views = [
   },
   { name: 'start-phone-dark', as: 'idris', go: (page) => toStart(page, 'Tractor 09') },
   {
-    name: 'plan-phone-light',
-    as: 'idris',
-    light: true,
-    go: async (page) => {
-      await toDrawing(page, 'Tractor 09');
-      await onDrawing(page, 'Tractor 09: Foot valve').click();
-      await page.getByRole('list', { name: 'What it does, step by step' }).waitFor();
-    },
-  },
-  {
     name: 'plan-wide-dark',
     as: 'idris',
     wide: true,
@@ -195,10 +185,25 @@ const views = [
   },
   { name: 'record-phone-light', light: true, go: (page) => toRecord(page, 'Tractor 07') },
   {
-    name: 'record-wide-light',
-    wide: true,
+    name: 'hunt-phone-dark',
+    as: 'idris',
+    go: async (page) => {
+      await toUnit(page, 'Gritter 12');
+      await page.getByRole('button', { name: 'Leak hunt' }).click();
+      await page.getByRole('list', { name: 'Air lost and found' }).waitFor({ timeout: 60_000 });
+      await page.getByRole('radio', { name: 'Released', exact: true }).click();
+      await page.getByRole('button', { name: /^Mended: / }).waitFor();
+    },
+  },
+  {
+    name: 'water-phone-light',
+    as: 'idris',
     light: true,
-    go: (page) => toRecord(page, 'Gritter 12'),
+    go: async (page) => {
+      await toUnit(page, 'Tractor 07');
+      await page.getByRole('button', { name: 'Water', exact: true }).click();
+      await page.getByRole('list', { name: 'Frost risk by line' }).scrollIntoViewIfNeeded();
+    },
   },
   {
     name: 'visit-phone-light',

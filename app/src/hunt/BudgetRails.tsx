@@ -24,7 +24,7 @@ export function BudgetRails({ lines, school }: BudgetRailsProps) {
   const [box, onBox] = useBoxSize();
   // One scale for all: air is air whichever needle shows it.
   const most = Math.max(
-    0.1,
+    0.3,
     ...lines.map(({ lostScfm, lostDeviation, foundScfm, usualScfm }) =>
       Math.max(lostScfm + lostDeviation, foundScfm + usualScfm),
     ),
