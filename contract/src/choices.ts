@@ -85,6 +85,10 @@ export const jointMends = [
 /** What was done to a joint that leaked. */
 export type JointMend = (typeof jointMends)[number];
 
+export const leakGrades = ['film', 'froth', 'stream', 'blown-off'] as const;
+/** What soap shows where something leaks, from a film up. */
+export type LeakGrade = (typeof leakGrades)[number];
+
 export const jointSides = ['hose', 'body'] as const;
 /** Which half of a joint bubbles: the hose or line, or the thing it screws into. */
 export type JointSide = (typeof jointSides)[number];

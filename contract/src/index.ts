@@ -30,6 +30,7 @@ export {
   heldStates,
   jointMends,
   jointSides,
+  leakGrades,
   MOST_DRAINED_ML,
   sideFindings,
   type DrainedThing,
@@ -37,6 +38,7 @@ export {
   type HeldState,
   type JointMend,
   type JointSide,
+  type LeakGrade,
   type SideFinding,
 } from './choices';
 export {
@@ -128,7 +130,9 @@ export {
   type VisitNoteFact,
 } from './log/visit/fact';
 export {
+  GradesTaughtSchema,
   type AsideFact,
+  type GradesTaught,
   type MendedFact,
   type NeedleHeldFact,
   type WaterFound,

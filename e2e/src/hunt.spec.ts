@@ -93,6 +93,12 @@ test(
         and log_id = (select log_id from facts where fact->>'text' like 'Cable rubs on%' limit 1)`);
     await expect.poll(() => kept('held')).toBe('4');
     await expect.poll(() => kept('mended')).toBe('1');
+    // The hold after the mend teaches what a stream is here.
+    await expect
+      .poll(() =>
+        server.query(`select fact->'taught'->0->>'grade' from facts where fact ? 'taught'`),
+      )
+      .toBe('stream');
     await page.getByRole('link', { name: 'The visit in which this is kept' }).click();
     await expect(page.getByRole('list', { name: 'Notes and findings' })).toContainText(
       'Park line, sealed again, paste or tape',

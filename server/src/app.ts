@@ -13,6 +13,7 @@ import { photoRoutes } from './photos/photoRoutes';
 import { mount, type AnswerCheck } from './http/route';
 import { readableText } from './http/readableText';
 import { failureRoutes } from './failures/failureRoutes';
+import { gradeRoutes } from './hunts/gradeRoutes';
 import { dueRoutes } from './units/dueRoutes';
 import { gaugeRoutes } from './gauges/gaugeRoutes';
 import { rigRoutes } from './rigs/rigRoutes';
@@ -113,6 +114,7 @@ export function makeApp(options: AppOptions): Express {
     [
       ...unitRoutes(db),
       ...dueRoutes(db),
+      ...gradeRoutes(db),
       ...failureRoutes(db),
       ...rigRoutes(db),
       ...ruleSetRoutes(db),

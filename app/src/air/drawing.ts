@@ -1,4 +1,4 @@
-import type { FigureId } from '@keen-bleed/contract';
+import type { FigureId, GradesTaught } from '@keen-bleed/contract';
 import type { RigUnderTest } from '@keen-bleed/core';
 import {
   checksOf,
@@ -20,6 +20,7 @@ import {
 import { expectedFigures, pointsAt } from '@keen-bleed/core/diagnosis';
 import {
   budgetOf,
+  gradesLearnt,
   huntOf,
   losesAir,
   seenTable,
@@ -74,6 +75,8 @@ export interface AskedBudget {
   /** Holds of the newest run. */
   ofRun: readonly Hold[];
   soapMisses?: number;
+  /** What grades turned out to be in this shop. */
+  taught: GradesTaught;
 }
 
 /** A fault that an open failure may come from, and the part it is of. */
@@ -141,9 +144,10 @@ export const makeDrawing = (): Drawing => ({
     };
   },
   seen: seenTable,
-  budget: ({ table, joints, events, ofRun, soapMisses }) => {
+  budget: ({ table, joints, events, ofRun, soapMisses, taught }) => {
     const { wetted, holds } = huntOf(events);
     return budgetOf(table, joints, wetted, [...ofRun, ...holds], {
+      learnt: gradesLearnt(taught),
       ...(soapMisses === undefined ? {} : { soapMisses }),
     });
   },

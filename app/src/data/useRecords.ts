@@ -1,6 +1,7 @@
 import type {
   DrainRows,
   FoundAtParts,
+  GradesTaught,
   Person,
   Rig,
   RuleSetList,
@@ -64,6 +65,9 @@ export const useJobs = (): Found<JobRow[]> => useSWR('/api/jobs');
 /** What stands against the release of a job, as the server sees it; pass null where it is not asked. */
 export const useJobBlocks = (id: string | null): Found<{ blocks: string[] }> =>
   useSWR(id === null ? null : `/api/jobs/${id}/blocks`);
+
+/** What soap’s grades turned out to be in this shop. */
+export const useGrades = (): Found<GradesTaught> => useSWR('/api/grades');
 
 /** When the tanks of each unit were drained last. */
 export const useDrains = (): Found<DrainRows> => useSWR('/api/drains');

@@ -310,6 +310,14 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
           onDone={({ state, needle, fromPsi, toPsi, seconds }) => {
             setBegun(null);
             setHolding(null);
+            const taught = hunt.teaches({
+              state,
+              needle,
+              fromPsi,
+              toPsi,
+              seconds,
+              atMs: Date.now(),
+            });
             void walk.say({
               kind: 'held',
               unitId: rig.unit.id,
@@ -318,6 +326,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
               fromPsi,
               toPsi,
               seconds,
+              ...(taught.length > 0 ? { taught } : {}),
               text: sayHeld(state, needleTitles[needle], fromPsi, toPsi, seconds, sayIn),
             });
           }}

@@ -1,4 +1,4 @@
-import type { FoundAtParts, Unit } from '@keen-bleed/contract';
+import type { FoundAtParts, GradesTaught, Unit } from '@keen-bleed/contract';
 import {
   clockAnswers,
   correctedMs,
@@ -9,6 +9,7 @@ import {
   type VisitState,
 } from '@keen-bleed/core';
 import {
+  beforeAfter,
   huntOf,
   jointsOf,
   type Budget,
@@ -24,11 +25,13 @@ import { useMe } from '../account/session';
 import type { Drawing } from '../air/drawing';
 import { inDrawing } from '../air/useDrawn';
 import { useChecks } from '../air/useChecks';
+import { useGrades } from '../data/useRecords';
 import type { WalkRound } from '../parts/useWalkRound';
 import { useFoundOfAll, useRigEvidence } from '../suspects/useRigEvidence';
 
 const NONE: readonly Hold[] = [];
 const NO_PLACES: readonly string[] = [];
+const NO_GRADES: GradesTaught = [];
 
 /** Where a hunt stands: joints in walking order, what was found at them, holds, and the budget once it is reckoned. */
 export interface Hunt {
@@ -42,7 +45,11 @@ export interface Hunt {
   /** The budget cannot be reckoned on this device. */
   failed: boolean;
   ready: boolean;
+  /** What a new hold says, with the one before it, of what was mended in between. */
+  teaches: (held: Omit<NewHold, 'readToPsi' | 'kind'>) => GradesTaught;
 }
+
+type NewHold = Extract<HuntEvent, { kind: 'held' }>;
 
 /** What was found longer ago than this is another hunt's, ms. */
 const HUNT_MS = 30 * 86_400_000;
@@ -75,6 +82,7 @@ export function useHunt(
     ];
   }, [found.all, joints, nowMs, readToPsi, walk.state]);
   const ofRun = useMemo(() => holdsOfRun(evidence), [evidence]);
+  const grades = useGrades();
   const table = useSWRImmutable(`seen ${rigKey(rig)}`, () =>
     inDrawing((drawing) => drawing.seen(rig)),
   );
@@ -94,6 +102,7 @@ export function useHunt(
         .map((joint) => ({ place: joint.place, section: sectionOf(joint) })),
       events,
       ofRun,
+      taught: grades.data ?? NO_GRADES,
       ...(soapMisses === undefined ? {} : { soapMisses }),
     };
     thread.current
@@ -107,7 +116,7 @@ export function useHunt(
     return () => {
       isNewest = false;
     };
-  }, [events, joints, ofRun, soapMisses, table.data, thread]);
+  }, [events, grades.data, joints, ofRun, soapMisses, table.data, thread]);
   return {
     joints,
     last,
@@ -116,6 +125,14 @@ export function useHunt(
     airless: table.data?.airless ?? NO_PLACES,
     failed: failed || table.error !== undefined,
     ready: ready && found.ready && joints.length > 0,
+    teaches: (held) => {
+      if (!table.data) return [];
+      const all = huntOf([...events, { kind: 'held', readToPsi, ...held }]);
+      const own = all.holds.filter(
+        ({ state, needle }) => state === held.state && needle === held.needle,
+      );
+      return beforeAfter(table.data, { wetted: all.wetted, holds: own.slice(-2) });
+    },
   };
 }
 

@@ -1,8 +1,14 @@
+import type { LeakGrade } from '@keen-bleed/contract';
 import type { Draws } from '../twin/random';
 
 /** What soap shows where something leaks, from a film up. */
-export const leakGrades = ['film', 'froth', 'stream', 'blown-off'] as const;
-export type LeakGrade = (typeof leakGrades)[number];
+export const leakGrades = [
+  'film',
+  'froth',
+  'stream',
+  'blown-off',
+] as const satisfies readonly LeakGrade[];
+export type { LeakGrade } from '@keen-bleed/contract';
 
 export const isLeakGrade = (grade: string): grade is LeakGrade =>
   (leakGrades as readonly string[]).includes(grade);

@@ -192,7 +192,8 @@ describe('a budget', () => {
           const [less, more] = [at(psiPerMin), at(psiPerMin + 1)];
           expect(less).toBeGreaterThanOrEqual(0);
           expect(more).toBeLessThanOrEqual(1);
-          expect(more).toBeGreaterThanOrEqual(less - 0.02);
+          // Sizes are tried in steps: between two of them it ripples a little.
+          expect(more).toBeGreaterThanOrEqual(less - 0.05);
         },
       ),
       { numRuns: 30 },

@@ -281,6 +281,22 @@ describe('a leak hunt and a drain round', () => {
     expect(Number(after![1])).toBe(Number(before![1]) - 1);
   });
 
+  it('teach what a grade was in this shop, until it is taken back', async () => {
+    const { unit, say } = await visited();
+    const id = uuidv7();
+    const taught = [{ grade: 'stream', scfm: 0.42, deviation: 0.08 }];
+    const grades = async (who: Staff) =>
+      (await who.viewer.get('/api/grades').expect(200)).body as unknown;
+    const before = (await grades(others)) as unknown[];
+    expect((await say(held(unit, { id, taught }))).status).toBe(200);
+    expect(await grades(staff)).toEqual(taught);
+    expect(await grades(others)).toEqual(before);
+    expect((await say({ kind: 'retract', target: id, at: undefined })).status).toBe(200);
+    expect(await grades(staff)).toEqual([]);
+    const wrong = [{ grade: 'torrent', scfm: 0.42, deviation: 0.08 }];
+    expect((await say(held(unit, { taught: wrong }))).status).toBe(422);
+  });
+
   it('are not written by who may only look', async () => {
     const { unit, header } = await visited();
     const fact = {

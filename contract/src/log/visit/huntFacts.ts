@@ -6,6 +6,7 @@ import {
   heldNeedles,
   heldStates,
   jointMends,
+  leakGrades,
   MOST_DRAINED_ML,
   sideFindings,
 } from '../../choices';
@@ -58,6 +59,20 @@ export const Mended = factOf('mended', {
   supersedes: Type.Optional(Uuid('Corrected fact')),
 });
 
+/** What leaks that were mended alone between two holds lost by both, for each what soap had called it. */
+export const GradesTaughtSchema = Type.Array(
+  Type.Object(
+    {
+      grade: oneOf(leakGrades, 'Grade'),
+      scfm: Type.Number({ minimum: -50, maximum: 50, title: 'Free air' }),
+      deviation: Type.Number({ minimum: 0, maximum: 50, title: 'Its deviation' }),
+    },
+    { additionalProperties: false },
+  ),
+  { title: 'What grades were' },
+);
+export type GradesTaught = Static<typeof GradesTaughtSchema>;
+
 /** A needle watched with the engine off: where it stood, where it came to, and how long that took. */
 export const Held = factOf('held', {
   unitId: Uuid('Unit'),
@@ -66,6 +81,8 @@ export const Held = factOf('held', {
   fromPsi: Type.Number({ minimum: 0, maximum: 300, title: 'At first' }),
   toPsi: Type.Number({ minimum: 0, maximum: 300, title: 'At the end' }),
   seconds: Type.Number({ minimum: 20, maximum: 7_200, title: 'Seconds watched' }),
+  /** What it says, with the hold before it, of what was mended in between. */
+  taught: Type.Optional(GradesTaughtSchema),
   text: Line('In words', 200),
   supersedes: Type.Optional(Uuid('Corrected fact')),
 });
