@@ -41,6 +41,9 @@ test(
     const dryer = page.getByRole('status', { name: 'How the dryer is' });
     await expect(dryer).toContainText(/cartridge is due|not dried at all/);
     await expect(page.getByRole('list', { name: 'Frost risk by line' })).toContainText('freezes');
+    await expect(
+      page.getByRole('list', { name: 'Applications with the engine off' }),
+    ).toContainText('Primary');
     await expect(page.getByRole('heading', { name: 'Oil' })).toBeVisible();
     await expectNoFindings(page);
     await expect

@@ -1,10 +1,12 @@
 import type { FigureId, GradesTaught } from '@keen-bleed/contract';
 import type { RigUnderTest } from '@keen-bleed/core';
 import {
+  applicationsOf,
   checksOf,
   doAll,
   explainPart,
   failsAt,
+  type Applications,
   type Check,
   type CheckAnswer,
   type Explained,
@@ -63,6 +65,11 @@ export interface Drawing {
   seen: (rig: RigUnderTest) => SeenTable;
   /** A hunt's budget: what was lost against what was found. */
   budget: (asked: AskedBudget) => Budget;
+  /** Applications that each tank gives with the engine off, with and without the water in it. */
+  applications: (
+    rig: RigUnderTest,
+    waterMl: Readonly<Record<string, number>>,
+  ) => { dry: Applications[]; now: Applications[] };
   /** Places by name that have no air once one is capped. */
   loses: (rig: RigUnderTest, place: string) => string[];
 }
@@ -150,6 +157,11 @@ export const makeDrawing = (): Drawing => ({
       learnt: gradesLearnt(taught),
       ...(soapMisses === undefined ? {} : { soapMisses }),
     });
+  },
+  applications: (rig, waterMl) => {
+    const dry = applicationsOf(rig);
+    const isDry = Object.values(waterMl).every((ml) => ml <= 0);
+    return { dry, now: isDry ? dry : applicationsOf(rig, waterMl) };
   },
   loses: (rig, place) => {
     const { nodes } = airOf(rig);

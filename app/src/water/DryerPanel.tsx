@@ -1,11 +1,5 @@
 import type { PressureUnit } from '@keen-bleed/contract';
-import { sayPressure } from '@keen-bleed/core';
-import {
-  dryerStates,
-  type DryerHealth,
-  type FrostRisk,
-  type Reserve,
-} from '@keen-bleed/core/water';
+import { dryerStates, type DryerHealth, type FrostRisk } from '@keen-bleed/core/water';
 import { View } from 'react-native';
 import Svg, { Line, Rect } from 'react-native-svg';
 import { space } from '../theme/space';
@@ -24,12 +18,11 @@ interface DryerPanelProps {
   foundMl: readonly [number, number] | null;
   frost: readonly FrostRisk[];
   lowC: number | undefined;
-  reserve: Reserve | null;
   unit: PressureUnit;
 }
 
 /** What each state of the dryer would have left, what was found laid over it, and what that means for tonight. */
-export function DryerPanel({ health, foundMl, frost, lowC, reserve, unit }: DryerPanelProps) {
+export function DryerPanel({ health, foundMl, frost, lowC, unit }: DryerPanelProps) {
   const palette = usePalette();
   const [box, onBox] = useBoxSize();
   const { leaves, chances, cannotTell } = health;
@@ -88,9 +81,6 @@ export function DryerPanel({ health, foundMl, frost, lowC, reserve, unit }: Drye
           as="small"
           tone="quiet"
         >{`The shaded band is what came out: ${sayMl(foundMl[0])} to ${sayMl(foundMl[1])}.`}</Txt>
-      ) : null}
-      {reserve && reserve.lost > 0.01 ? (
-        <Txt as="small">{`Such an amount in the tanks takes ${Math.round(100 * reserve.lost)} % of their air: ${reserve.now.toFixed(1)} full applications down to ${sayPressure(60, unit)} in place of ${reserve.dry.toFixed(1)}.`}</Txt>
       ) : null}
       {lowC !== undefined ? (
         <>

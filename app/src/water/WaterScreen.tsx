@@ -1,15 +1,9 @@
 import type { DrainedThing, Unit, WaterFound } from '@keen-bleed/contract';
-import {
-  chamberVolumeIn3,
-  rigTitle,
-  totalTankVolumeIn3,
-  type RigUnderTest,
-} from '@keen-bleed/core';
+import { rigTitle, type RigUnderTest } from '@keen-bleed/core';
 import {
   dryerHealth,
   frostRisks,
   gradeOfAmount,
-  reserveOf,
   totalMl,
   type DrainAmount,
 } from '@keen-bleed/core/water';
@@ -31,6 +25,7 @@ import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
+import { ApplicationsTable } from './ApplicationsTable';
 import { DrainRow } from './DrainRow';
 import { DrainSheet } from './DrainSheet';
 import { DryerPanel } from './DryerPanel';
@@ -62,7 +57,6 @@ const HOURS_A_DAY = 8;
 const DAY_MS = 86_400_000;
 const LOADED = 0.2;
 const CUT_OUT_PSI = 120;
-const LOW_PSI = 60;
 
 function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | null }) {
   const me = useMe();
@@ -111,17 +105,12 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
     // A pair of numbers is made anew each time: its numbers are what counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [weather, usualHours, water.scfm, cutOutPsi, hasDryer, foundMl?.[0], foundMl?.[1]]);
-  const chambers = chamberVolumeIn3(rig.unit.chambers);
-  const reserve =
-    foundMl && chambers
-      ? reserveOf(
-          totalTankVolumeIn3(rig.unit.tanks),
-          (foundMl[0] + foundMl[1]) / 2,
-          chambers,
-          cutOutPsi,
-          LOW_PSI,
-        )
-      : null;
+  const waterMl = Object.fromEntries(
+    [...round.values()].map((each) => {
+      const [from, to] = totalMl([each]);
+      return [each.place, Math.round((from + to) / 2)];
+    }),
+  );
 
   const keep = (
     drain: Drain,
@@ -247,10 +236,10 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
           foundMl={foundMl}
           frost={told.frost}
           lowC={weather?.lowC}
-          reserve={reserve}
           unit={sayIn}
         />
       ) : null}
+      <ApplicationsTable rig={rig} waterMl={waterMl} unit={sayIn} school={rig.unit.ports} />
       {has('oil') || has('milky') ? <Oiled unitId={rig.unit.id} /> : null}
       {has('ice') || (weather?.lowC ?? 1) < 0 ? <Iced found={has('ice')} /> : null}
     </View>

@@ -1,4 +1,5 @@
 export { actsAt, checksOfStep, failsAt } from './actsAt';
+export { applicationsOf, DOWN_TO_PSI, PRESSED_PSI, type Applications } from './applications';
 export { checksOf } from './catalogue';
 export {
   PERFECT_SENSES,

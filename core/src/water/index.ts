@@ -11,4 +11,3 @@ export {
 } from './drained';
 export { frostRisks, type FrostRisk } from './frost';
 export { dewPointC, humidityRatio, saturatedRatio, saturationPa, SEA_LEVEL_PA } from './moistAir';
-export { reserveOf, type Reserve } from './reserve';

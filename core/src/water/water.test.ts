@@ -4,7 +4,6 @@ import { dryerHealth, settlesPerKg, type Duty } from './dryerHealth';
 import { totalMl, type Drained } from './drained';
 import { frostRisks } from './frost';
 import { dewPointC, humidityRatio, saturatedRatio, saturationPa, SEA_LEVEL_PA } from './moistAir';
-import { reserveOf } from './reserve';
 
 interface Psychrolib {
   SI: number;
@@ -130,16 +129,5 @@ describe('what drains gave', () => {
     const [from, to] = totalMl([drain({ amount: 'cup', ml: 100 })]);
     expect(from).toBe(79);
     expect(to).toBe(121);
-  });
-
-  it('takes from the reserve by Boyle’s law: 6.7 applications of the standard truck, fewer with water', () => {
-    // Trade, section 7: six to ten full applications from cut-out to 60 psi, 6.7 by Boyle's law on the standard truck.
-    const dry = reserveOf(2_100, 0, 160, 125, 60);
-    expect(dry.dry).toBeCloseTo(Math.log(139.696 / 74.696) / Math.log(1 + 160 / 2_100), 9);
-    expect(dry.now).toBe(dry.dry);
-    const wet = reserveOf(2_100, 3_441, 160, 125, 60);
-    expect(wet.lost).toBeCloseTo(0.1, 3);
-    expect(wet.now / wet.dry).toBeCloseTo(0.9, 1);
-    expect(wet.now).toBeLessThan(wet.dry);
   });
 });
