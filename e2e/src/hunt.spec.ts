@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expectNoFindings } from './axe';
+import { closeVisit } from './closeVisit';
 import { expect, signIn, test } from './ownServer';
 
 /** Watches a needle for three minutes: the page is loaded anew in between, with the watch begun that much earlier. */
@@ -103,8 +104,7 @@ test(
     await expect(page.getByRole('list', { name: 'Notes and findings' })).toContainText(
       'Park line, sealed again, paste or tape',
     );
-    await page.getByRole('button', { name: 'Close the visit' }).click();
-    await expect(page.getByText(/closed /)).toBeVisible();
+    await closeVisit(page, server);
   },
 );
 

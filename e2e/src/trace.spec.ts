@@ -134,3 +134,38 @@ test('a file that is none is said so', async ({ page }) => {
   await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.getByRole('alert')).toContainText('Nothing could be read in those columns');
 });
+
+/** A brake line stamped and let go, a reading every 5 ms: on to 60 psi in 0.24 s, off from 95 to 5 psi in 0.74 s. */
+function stamped(): string {
+  const rows = ['time_ms,Service line (psi)'];
+  for (let ms = 0; ms < 7_000; ms += 5) {
+    const s = ms / 1_000;
+    const psi =
+      s < 1 ? 0 : s < 4 ? 110 * (1 - Math.exp(-(s - 1) / 0.31)) : 110 * Math.exp(-(s - 4) / 0.25);
+    rows.push(`${ms},${psi.toFixed(2)}`);
+  }
+  return rows.join('\n');
+}
+
+test('a recorded line says how fast the brakes go on and off, by what it was recorded on', async ({
+  page,
+}) => {
+  await signIn(page, 'paula');
+  await page.goto('/trace');
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'line.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(stamped()),
+  });
+  await page.getByRole('button', { name: 'Read it' }).click();
+  const moves = page.getByRole('list', { name: 'Brakes on and off' }).getByRole('listitem');
+  await expect(moves).toHaveCount(2);
+  await expect(moves.first()).toContainText('0.24 ± 0.01 s');
+  await expect(moves.first()).toContainText('pass');
+  await expect(moves.last()).toContainText('0.74 ± 0.01 s');
+  await expect(moves.last()).toContainText('fail');
+  // A trailer is allowed a second.
+  await page.getByRole('radio', { name: 'trailer' }).click();
+  await expect(moves.last()).toContainText('pass');
+  await expectNoFindings(page);
+});

@@ -8,6 +8,7 @@ import { useBoxSize } from '../ui/useBoxSize';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Txt } from '../ui/Txt';
+import { BrakeTiming } from './BrakeTiming';
 import { SegmentList } from './SegmentList';
 import { TraceChart, TraceKey } from './TraceChart';
 import { TraceRun } from './TraceRun';
@@ -141,6 +142,7 @@ export function FoundTrace({ found, worker, file, onPlay }: FoundTraceProps) {
         <Button title="Save as CSV" onPress={() => void save()} />
       </View>
       <TraceRun worker={worker} endS={endS} file={file} onPlay={onPlay} />
+      <BrakeTiming moves={found.moves} />
       <SegmentList segments={found.segments} unit={unit} chosen={chosen} onChoose={choose} />
     </View>
   );

@@ -1,5 +1,6 @@
 import type { RunHeader, PressureUnit } from '@keen-bleed/contract';
 import {
+  brakeMoves,
   columnHeads,
   factsOf,
   forDrawing,
@@ -10,6 +11,7 @@ import {
   purgesOf,
   segmentsOf,
   TraceReader,
+  type BrakeMove,
   type ColumnHead,
   type Segment,
   type Trace,
@@ -39,6 +41,8 @@ export interface TraceFound {
   endS: number;
   titles: readonly string[];
   segments: readonly Segment[];
+  /** Stamps on the pedal and letting go, by the column they are seen in. */
+  moves: readonly (BrakeMove & { title: string })[];
 }
 
 export interface DrawnPoint {
@@ -123,6 +127,9 @@ export function makeTraceWorker(): TraceWorker {
               endS: tank().seconds.at(-1) ?? 0,
               titles,
               segments,
+              moves: traces.flatMap((trace, n) =>
+                brakeMoves(trace).map((move) => ({ ...move, title: titles[n] ?? '' })),
+              ),
             });
           },
           error: reject,
