@@ -192,7 +192,7 @@ const views = [
       await page.getByRole('button', { name: 'Leak hunt' }).click();
       await page.getByRole('list', { name: 'Air lost and found' }).waitFor({ timeout: 60_000 });
       await page.getByRole('radio', { name: 'Released', exact: true }).click();
-      await page.getByRole('button', { name: /^Mended: / }).waitFor();
+      await page.getByRole('button', { name: /^Mended: / }).scrollIntoViewIfNeeded();
     },
   },
   {

@@ -21,6 +21,8 @@ function compile(names: readonly SchemaName[], file: string): void {
     code: { source: true, esm: false },
   });
   addFormats(ajv, ['uuid']);
+  // The format as it is published takes `urn:uuid:` before it as well, which no column of ids does.
+  ajv.addFormat('uuid', /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i);
   const ids: Record<string, string> = {};
   for (const name of names) {
     // A round trip through JSON drops the builder's own symbols, which the compiler does not know.

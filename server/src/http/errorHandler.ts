@@ -1,3 +1,4 @@
+import type { ErrorCode } from '@keen-bleed/contract';
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { ApiError } from './apiError';
@@ -58,6 +59,24 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
   };
 }
 
+/** What a body parser or a file's sender refuses, by its status, in words. */
+const REFUSALS: Readonly<Record<number, readonly [ErrorCode, string]>> = {
+  400: ['not-readable', 'The request cannot be read: it broke off, or is not packed as it says.'],
+  404: ['not-found', 'There is nothing at this address.'],
+  413: ['too-large', 'The request is too large: 512 kB at most.'],
+  415: ['not-supported', 'Send JSON in UTF-8, plain or packed with gzip, deflate or br.'],
+  416: ['no-such-range', 'This file has no such part: ask for it whole.'],
+};
+
+/** Whether the database refused a value that no column can hold: PostgreSQL's class 22. */
+function isUnfitValue(error: unknown): boolean {
+  for (let each: unknown = error; each instanceof Error; each = each.cause) {
+    const { code } = each as { code?: unknown };
+    if (typeof code === 'string' && /^22[0-9A-Z]{3}$/.test(code)) return true;
+  }
+  return false;
+}
+
 function asApiError(thrown: unknown): ApiError {
   if (thrown instanceof ApiError) return thrown;
   if (isDatabaseAway(thrown)) {
@@ -72,6 +91,14 @@ function asApiError(thrown: unknown): ApiError {
   }
   if (type === 'entity.parse.failed') {
     return new ApiError('wrong-shape', 'The request is not readable JSON.');
+  }
+  if (isUnfitValue(thrown)) {
+    return new ApiError('wrong-shape', 'A value in the request is not one that can be kept.');
+  }
+  const { status } = thrown as { status?: unknown };
+  if (typeof status === 'number' && status >= 400 && status < 500) {
+    const [code, message] = REFUSALS[status] ?? REFUSALS[400]!;
+    return new ApiError(code, message);
   }
   if (thrown instanceof URIError)
     return new ApiError('not-found', 'There is nothing at this address.');
