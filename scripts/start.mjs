@@ -99,6 +99,7 @@ async function untilItWorks(what, work, stopped) {
 
 await runMain(async () => {
   const withDemo = !process.argv.includes('--empty');
+  const demoByName = process.argv.includes('--demo');
   console.log('\nKeen Bleed');
   requireNode();
   const runningFile = join(dataFolder(), 'running.json');
@@ -135,7 +136,7 @@ await runMain(async () => {
     DATABASE_URL: process.env.DATABASE_URL || postgres.url,
     SESSION_SECRET: process.env.SESSION_SECRET ?? keptSecret('session.secret'),
     WEB_FOLDER: webFolder,
-    DEMO: withDemo ? '1' : '0',
+    DEMO: demoByName ? 'forced' : withDemo ? '1' : '0',
   });
   const note = () => {
     const words = JSON.stringify({
@@ -197,7 +198,11 @@ await runMain(async () => {
     server = await startOnFreePort(ports, environment());
     note();
     console.log(`\n  Open        ${server.url}`);
-    if (withDemo) {
+    // Where others can reach it the server makes no demo world, unless it was asked for by name.
+    const isOpen =
+      process.env.COOKIE_SECURE === '1' ||
+      !/^(127(\.\d{1,3}){3}|::1|localhost)?$/.test(process.env.HOST ?? '');
+    if (demoByName || (withDemo && !isOpen)) {
       console.log('  Sign in as  maren (lead), idris (technician) or joss (viewer)');
       console.log('  Password    grit-before-snow\n');
     } else {

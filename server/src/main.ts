@@ -7,6 +7,7 @@ import { fillFailures } from './failures/refreshFailures';
 import { isDatabaseAway } from './http/errorHandler';
 import { makeApp } from './app';
 import { SuspectTables } from './suspects/suspectTables';
+import { DEMO_IS_PUBLIC, demoWanted } from './demo/demoWanted';
 import { workOutApart } from './suspects/workOut';
 
 const DEFAULT_SIGN_IN_TRIES = 10;
@@ -25,7 +26,9 @@ async function main(): Promise<void> {
     log.warn({ message: error.message }, 'an idle database connection broke'),
   );
   await migrateDatabase(database);
-  if (process.env.DEMO === '1') {
+  const wanted = demoWanted(process.env);
+  if (wanted === 'public') console.log(`  ${DEMO_IS_PUBLIC}`);
+  if (wanted === 'yes') {
     // The demo world is loaded only where it is wanted: nothing of the product rests on it.
     const { seedDemo } = await import('./demo/seedDemo');
     const seeded = await seedDemo(database.db, { todayMs: demoToday() });
