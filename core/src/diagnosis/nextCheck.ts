@@ -185,39 +185,50 @@ function inBands(off: number, by: number, deviation: number): number[] {
 /** How much less there is to guess once a check is answered, nats. */
 function gainOf(weighing: Weighing, check: Check, causes: readonly Weight[]): number {
   const all = causes.reduce((sum, { chance }) => sum + chance, 0);
-  const groups = numbered(causes);
-  const posterior = new Float64Array(groups.count);
-  const leftBy = (times: (n: number) => number): number => {
-    posterior.fill(0);
-    causes.forEach(({ chance }, n) => (posterior[groups.of[n]!]! += chance * times(n)));
+  const { of, count } = numbered(causes);
+  const would = causes.map((cause) => cause.would(check));
+  // Most causes show nothing in most checks: what they would answer is one and the same object, and they are summed once.
+  const still = weighing.wouldAnswer(check, null, 0);
+  const unmoved = new Float64Array(count);
+  const moved: number[] = [];
+  causes.forEach(({ chance }, n) => {
+    if (would[n] === still) unmoved[of[n]!]! += chance;
+    else moved.push(n);
+  });
+  const posterior = new Float64Array(count);
+  const leftBy = (unmovedTimes: number, times: (n: number) => number): number => {
+    for (let g = 0; g < count; g += 1) posterior[g] = unmoved[g]! * unmovedTimes;
+    for (const n of moved) posterior[of[n]!]! += causes[n]!.chance * times(n);
     return entropyTimes(posterior);
   };
-  const before = leftBy(() => 1);
-  const would = causes.map((cause) => cause.would(check));
-  let chancesOf: (answer: string | number, n: number) => number;
-  let answers: Iterable<string | number>;
+  const before = leftBy(1, () => 1);
+  let after = 0;
   if (check.answer.kind === 'number' || check.answer.kind === 'points') {
     const { deviation: sound, mean } = weighing.model.soundTo(check.id);
     const usual = answerDeviation(check, sound, 0);
-    // Most causes do not move a number at all: theirs are the bands of a sound rig.
-    const still = inBands(0, usual, usual);
-    const bands = would.map((each) =>
-      each.shift === 0 && each.unsure === 0
-        ? still
-        : inBands(
-            each.mean - mean,
-            Math.hypot(answerDeviation(check, sound, each.shift), each.unsure),
-            usual,
-          ),
+    const bandsStill = inBands(0, usual, usual);
+    const bands = new Map(
+      moved.map((n) => {
+        const { mean: at, shift, unsure } = would[n]!;
+        return [
+          n,
+          shift === 0 && unsure === 0
+            ? bandsStill
+            : inBands(at - mean, Math.hypot(answerDeviation(check, sound, shift), unsure), usual),
+        ] as const;
+      }),
     );
-    answers = bands[0]!.keys();
-    chancesOf = (band, n) => bands[n]![band as number]!;
+    bandsStill.forEach((share, band) => {
+      after += leftBy(share, (n) => bands.get(n)![band]!);
+    });
   } else {
-    answers = new Set(would.flatMap(({ chances }) => Object.keys(chances)));
-    chancesOf = (said, n) => would[n]!.chances[said] ?? 0;
+    const answers = new Set(
+      [still, ...moved.map((n) => would[n]!)].flatMap(({ chances }) => Object.keys(chances)),
+    );
+    for (const said of answers) {
+      after += leftBy(still.chances[said] ?? 0, (n) => would[n]!.chances[said] ?? 0);
+    }
   }
-  let after = 0;
-  for (const answer of answers) after += leftBy((n) => chancesOf(answer, n));
   return (before - after) / all;
 }
 

@@ -97,6 +97,10 @@ export class RigModel {
   private readonly soundRuns: ShownByRun[] = [];
   private readonly soundAnswers: ReadonlyMap<string, CheckAnswer>[] = [];
   private cachedSound: (SoundRuns & { of: number }) | null = null;
+  private readonly underFault = new Map<
+    string,
+    readonly (ReadonlyMap<string, CheckAnswer> | undefined)[]
+  >();
   private readonly cachedAnswers = new Map<string, SoundAnswers>();
 
   constructor(
@@ -148,6 +152,16 @@ export class RigModel {
   /** What is known of an answer without working anything out. */
   knownAnswer(id: string, fault: string, severity: number): CheckAnswer | undefined {
     return this.answers.get(keyOf(fault, severity))?.get(id);
+  }
+
+  /** What was given to every check under a fault, at each severity of the grid; undefined where nothing was done yet. */
+  knownUnder(fault: string): readonly (ReadonlyMap<string, CheckAnswer> | undefined)[] {
+    const kept = this.underFault.get(fault);
+    if (kept) return kept;
+    const found = CHECKED_AT.map((severity) => this.answers.get(keyOf(fault, severity)));
+    // The maps themselves are added to: once all are there they are found by one look.
+    if (found.every((each) => each !== undefined)) this.underFault.set(fault, found);
+    return found;
   }
 
   /** Whether a check was done on a fault at every severity of the grid. */
@@ -296,6 +310,7 @@ export class RigModel {
     }
     this.cachedSound = null;
     this.cachedAnswers.clear();
+    this.underFault.clear();
   }
 
   private drawSoundRun(): void {

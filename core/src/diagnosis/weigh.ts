@@ -1,17 +1,17 @@
 import { USUAL_SENSES, type Check, type Senses } from '../checks/check';
 import { partOf } from '../twin/faults/faultsOf';
 import type { Fault } from '../twin/faults/fault';
-import { noticedShare } from '../twin/faults/noticed';
 import { Twin } from '../twin/twin';
 import { PRIOR, priorsOf, WEIGHED_AT, type Cause, type Repairs } from './causes';
 import { complaints, saysOf, SAID_ANYHOW } from './complaints';
 import type { AnswerEvidence, Evidence, RunEvidence } from './evidence';
-import { BENT, bend, between, blend, mixed, shownBetween, together } from './interpolated';
-import { chancesOf, JointWeigher, logSaid, type WouldAnswer } from './likelihood';
-import { CHECKED_AT, figureOf, saidOf, type RigModel, type SoundAnswers } from './rigModel';
+import { shownBetween, together } from './interpolated';
+import { JointWeigher, logSaid, type WouldAnswer } from './likelihood';
+import { figureOf, type RigModel } from './rigModel';
 import { EITHER_LAMP, LOOSE, READER, UNLISTED_WAYS } from './oddReadings';
 import { lampFigures, measureOf } from './runFigures';
 import { pointsAt } from './symptoms';
+import { WouldAnswers } from './wouldAnswers';
 
 export interface WeighOptions {
   senses?: Senses;
@@ -65,17 +65,14 @@ export class Weighing {
   /** Numbers of the newest time: since the last repair. */
   readonly joint: JointWeigher;
   private readonly voices: readonly Voice[];
-  private readonly usual = new Map<
-    string,
-    { of: SoundAnswers['shares']; chances: Readonly<Record<string, number>> }
-  >();
-  private readonly answered = new Map<string, Readonly<Record<string, number>>>();
+  private readonly would: WouldAnswers;
 
   constructor(
     readonly model: RigModel,
     readonly evidence: readonly Evidence[],
     readonly options: WeighOptions = {},
   ) {
+    this.would = new WouldAnswers(model, this.senses);
     const epochs = this.epochsOf();
     this.joint = epochs.at(-1)!.joint;
     this.voices = epochs.flatMap(({ untilMs, joint, others }) => [
@@ -330,61 +327,12 @@ export class Weighing {
   }
 
   /**
-   * What a cause would answer to a check: as sound rigs do, where the check shows nothing of it.
+   * What a cause would answer to a check, through the senses of this weighing.
    *
    * @param fault null for a sound rig
    */
   wouldAnswer(check: Check, fault: Fault | null, severity: number): WouldAnswer {
-    const { model } = this;
-    if (check.doing.does === 'look') {
-      const { sound, under } = check.doing;
-      const bad = fault ? under[fault.id] : undefined;
-      const chances = fault && bad ? blend(sound, bad, noticedShare(fault, severity)) : sound;
-      return { mean: 0, shift: 0, unsure: 0, chances };
-    }
-    const sound = model.soundTo(check.id);
-    const usual = this.usualOf(check);
-    if (!fault) return { mean: sound.mean, shift: 0, unsure: 0, chances: usual };
-    const nominal = model.answersTo([check.id], null).get(check.id);
-    const [below, above, share] = between(CHECKED_AT, severity);
-    const at = (grid: number) => model.knownAnswer(check.id, fault.id, grid);
-    const low = at(below);
-    const high = at(above);
-    if (!nominal || !low || !high) return { mean: sound.mean, shift: 0, unsure: 0, chances: usual };
-    const from = figureOf(nominal);
-    if (from !== null) {
-      const to = (1 - share) * (figureOf(low) ?? from) + share * (figureOf(high) ?? from);
-      const unsure =
-        BENT * bend(share) * Math.abs((figureOf(high) ?? from) - (figureOf(low) ?? from));
-      return { mean: sound.mean + to - from, shift: to - from, unsure, chances: {} };
-    }
-    const one = (answer: typeof low) => {
-      const shown = saidOf(answer) ?? '';
-      return shown === saidOf(nominal) ? usual : this.saysWhere(check, shown);
-    };
-    const [lower, upper] = [one(low), one(high)];
-    const chances = lower === upper ? lower : blend(lower, upper, share);
-    return { mean: 0, shift: 0, unsure: 0, chances };
-  }
-
-  /** What sound rigs answer, through these senses. */
-  private usualOf(check: Check): Readonly<Record<string, number>> {
-    const { shares } = this.model.soundTo(check.id);
-    const kept = this.usual.get(check.id);
-    if (kept?.of === shares) return kept.chances;
-    const chances = mixed(check, shares, this.senses);
-    this.usual.set(check.id, { of: shares, chances });
-    return chances;
-  }
-
-  /** What is answered where a twin shows something, through these senses. */
-  private saysWhere(check: Check, shown: string): Readonly<Record<string, number>> {
-    const key = `${check.id} ${shown}`;
-    const kept = this.answered.get(key);
-    if (kept) return kept;
-    const chances = chancesOf(check, shown, this.senses);
-    this.answered.set(key, chances);
-    return chances;
+    return this.would.of(check, fault, severity);
   }
 
   /** Two at once, where the best single causes need a second. */

@@ -154,7 +154,7 @@ describe('malformed requests', () => {
           : await sent.send(random.next() < 0.1 ? '{"a":' : JSON.stringify(body(3)));
       if (answer.status >= 500) {
         throw new Error(
-          `${method} ${answer.request.url as string}: ${answer.status}, ${shop.logged.at(-1) ?? ''}`,
+          `${method} ${answer.request.url}: ${answer.status}, ${shop.logged.at(-1) ?? ''}`,
         );
       }
     }
