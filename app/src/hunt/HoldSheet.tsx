@@ -43,6 +43,8 @@ interface HoldSheetProps {
 const MOST_PSI = 300;
 /** Shorter than this a needle tells nothing, s. */
 const LEAST_S = 20;
+/** Longer than this it is another day's air, or a clock that jumped, s. */
+const MOST_S = 7_200;
 /** Two readings a needle may rise by: the eye. */
 const RISES_PSI = 2;
 
@@ -93,11 +95,15 @@ export function HoldSheet({
     const seconds = Math.round((Date.now() - begun.atMs) / 1000);
     if (toPsiAt === null) return setProblem(wrong);
     if (seconds < LEAST_S) return setProblem(`Watch it for ${LEAST_S} seconds at least.`);
+    if (seconds > MOST_S)
+      return setProblem(
+        'That is over two hours, or the clock of this device jumped: drop it, and watch again.',
+      );
     if (toPsiAt > begun.fromPsi + RISES_PSI)
       return setProblem(
         'The needle rose: see that the engine is off and no shop air is on, and read again.',
       );
-    onDone({ ...begun, toPsi: toPsiAt, seconds: Math.min(7_200, seconds) });
+    onDone({ ...begun, toPsi: toPsiAt, seconds });
   };
   const elapsed = begun ? Math.max(0, Math.floor((nowMs - begun.atMs) / 1000)) : 0;
   return (

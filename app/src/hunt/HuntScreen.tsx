@@ -26,7 +26,8 @@ import { Waiting } from '../ui/Waiting';
 import { AsideSheet } from './AsideSheet';
 import { BudgetRails } from './BudgetRails';
 import { HelperCalls } from './HelperCalls';
-import { HoldSheet, type Begun } from './HoldSheet';
+import { HoldSheet } from './HoldSheet';
+import { HuntStanding } from './HuntStanding';
 import { JointMendSheet } from './JointMendSheet';
 import { JointRow } from './JointRow';
 import {
@@ -37,11 +38,11 @@ import {
   NEEDLE_TITLES,
   PASS_HOW,
   PASS_TITLES,
-  sayChance,
   sayHeld,
   SHOP_AIR,
 } from './huntWords';
-import { useHunt, type Hunt } from './useHunt';
+import { useBegun } from './useBegun';
+import { useHunt } from './useHunt';
 
 /** Every joint of a rig, wetted in walking order, and a budget of what it lost against what was found. */
 export function HuntScreen() {
@@ -157,7 +158,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
         <Txt tone="quiet">{rigTitle(rig)}</Txt>
       </View>
       {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
-      <Standing hunt={hunt} units={walk.units} titleOf={titleOf} />
+      <HuntStanding hunt={hunt} units={walk.units} titleOf={titleOf} />
     </View>
   );
   const air = (
@@ -429,64 +430,6 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
   );
 }
 
-/** How the hunt stands, in words: what is still out there, and where. */
-function Standing({
-  hunt,
-  units,
-  titleOf,
-}: {
-  hunt: Hunt;
-  units: readonly Unit[];
-  titleOf: (joint: Joint) => string;
-}) {
-  const { budget, failed, joints } = hunt;
-  if (failed) {
-    return (
-      <Notice
-        manner="trouble"
-        title="The budget cannot be reckoned on this device"
-        text="The walk works without it, and nothing that was recorded is lost."
-      />
-    );
-  }
-  if (!budget) {
-    return (
-      <Txt as="small" tone="quiet" live="polite">
-        Working out what each needle loses to a leak at each joint.
-      </Txt>
-    );
-  }
-  const { chance, where, lines, closed, tooMuch } = budget;
-  const suspect = joints.find(({ place }) => place === tooMuch);
-  const [first] = where;
-  const sayWhere = (section: string) => {
-    const [pass, unit] = section.split(' ') as [Pass, string];
-    const of = units.length > 1 ? `, ${units[Number(unit)]?.number ?? ''}` : '';
-    return `${PASS_TITLES[pass].toLowerCase()}${of}`;
-  };
-  return (
-    <View role="status" aria-label="How the hunt stands" style={{ gap: space.hair }}>
-      <Txt as="bodyBold">
-        {lines.length === 0
-          ? 'No hold yet: watch a needle first, then every joint counts.'
-          : closed
-            ? 'The budget closes: what was lost is found and mended. The hunt is over.'
-            : `A leak worth finding is still out there: ${sayChance(chance)}.`}
-      </Txt>
-      {!closed && lines.length > 0 && first && first.chance > 0.02 ? (
-        <Txt as="small">{`Likeliest in the pass ${sayWhere(first.section)}: ${first.joints} ${first.joints === 1 ? 'joint' : 'joints'} left there, ${sayChance(first.chance)}.`}</Txt>
-      ) : null}
-      {suspect ? (
-        <Notice
-          manner="trouble"
-          title="More air is found than lost"
-          text={`Look at ${titleOf(suspect)} again: what it was called weighs most. Or hold again.`}
-        />
-      ) : null}
-    </View>
-  );
-}
-
 /** The mend of a joint, with what hangs on it worked out apart from the screen. */
 function MendWith({
   rig,
@@ -520,27 +463,3 @@ const statesOf = ({ unit, towed }: RigUnderTest): readonly HeldState[] => {
     ? ['parked', 'released', 'red out', 'applied']
     : ['parked', 'released', 'applied'];
 };
-
-/** A hold that goes on while the page is closed or loaded anew: kept on the device until it ends. */
-function useBegun(unitId: string): [Begun | null, (begun: Begun | null) => void] {
-  const key = `keen-bleed.hold.${unitId}`;
-  const [begun, setBegun] = useState<Begun | null>(() => {
-    try {
-      return JSON.parse(sessionStorage.getItem(key) ?? 'null') as Begun | null;
-    } catch {
-      return null;
-    }
-  });
-  return [
-    begun,
-    (next) => {
-      setBegun(next);
-      try {
-        if (next) sessionStorage.setItem(key, JSON.stringify(next));
-        else sessionStorage.removeItem(key);
-      } catch {
-        // Without room on the device the watch lasts as long as the page.
-      }
-    },
-  ];
-}

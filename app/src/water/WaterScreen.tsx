@@ -78,8 +78,8 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
     beforeMs === null
       ? HOURS_A_DAY
       : Math.max(1, Math.round(((nowMs - beforeMs) / DAY_MS) * HOURS_A_DAY));
-  const drained = [...round.values()];
-  const foundMl = drained.length > 0 ? totalMl(drained) : null;
+  const drained = useMemo(() => [...round.values()], [round]);
+  const foundMl = useMemo(() => (drained.length > 0 ? totalMl(drained) : null), [drained]);
   const cutOutPsi = rig.unit.governor?.cutOutPsi ?? CUT_OUT_PSI;
   const hasDryer = !(rig.unit.parts ?? []).some(
     ({ partId, standing }) => partId === 'dryer' && standing === 'not-fitted',
@@ -102,9 +102,7 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       health,
       frost: weather.lowC === undefined ? [] : frostRisks(health, weather.lowC, cutOutPsi),
     };
-    // A pair of numbers is made anew each time: its numbers are what counts.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [weather, usualHours, water.scfm, cutOutPsi, hasDryer, foundMl?.[0], foundMl?.[1]]);
+  }, [weather, usualHours, water.scfm, cutOutPsi, hasDryer, foundMl]);
   const waterMl = Object.fromEntries(
     [...round.values()].map((each) => {
       const [from, to] = totalMl([each]);

@@ -15,7 +15,7 @@ import { writersOf } from './writersOf';
 
 /** Visits that are looked through, and entries that are told: what is older is read in its visit. */
 const VISITS = 20;
-const ENTRIES = 120;
+const ENTRIES = 400;
 
 /** What of an entry suspects are weighed by. */
 function evidenceOf(entry: VisitEntry): FoundAtParts[number]['evidence'] {
