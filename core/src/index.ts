@@ -2,6 +2,7 @@ export { CORE_VERSION } from './version';
 export { fromPsi, toPsi, KPA_PER_PSI, STANDARD_ATMOSPHERE_PSI } from './units/pressure';
 export { ft3FromIn3, in3FromLitres, litresFromIn3 } from './units/volume';
 export { figureUnitIn, rounded, sayFigure, sayLevel, sayOdometer, sayPressure } from './units/say';
+export { pressuresIn } from './units/pressuresIn';
 export { forceLbf, pistonAreaIn2 } from './gas/force';
 export { freeAirScfm } from './gas/freeAir';
 export { equivalentHoleMm, holeFlowScfm } from './gas/orifice';

@@ -1,4 +1,5 @@
 import { Matrix, solve } from 'ml-matrix';
+import type { Sure } from './sure';
 
 /** What was read at two ports at once, psi. */
 export type CurvePoint = readonly [inPsi: number, outPsi: number];
@@ -9,12 +10,6 @@ export interface CurveReading {
   divisionPsi: number;
   /** The two gauges were compared with each other at zero and at 60 psi, and their difference put right. */
   compared: boolean;
-}
-
-/** A figure and its standard uncertainty. */
-export interface Sure {
-  value: number;
-  sd: number;
 }
 
 /** What a valve does with what it is asked for. */
@@ -79,11 +74,13 @@ export function climbing(points: readonly CurvePoint[]): CurvePoint[] {
  * nothing came out and the first at which something did. Points that stray count for less (Huber's weights, by reweighted least squares), and are named.
  *
  * @param points psi, in the order they were read: up, then down
+ * @param gainSd how near one the gain is held, one standard deviation: a valve that scales has none near one
  * @returns the curve, or what it still wants
  */
 export function curveOf(
   points: readonly CurvePoint[],
   { divisionPsi, compared }: CurveReading,
+  gainSd = GAIN_SD,
 ): Curve | NoCurve {
   if (points.length < 3)
     return { wants: 'Three points at least, the more under 20 psi the better.' };
@@ -107,7 +104,7 @@ export function curveOf(
   let normal = Matrix.zeros(design.columns, design.columns);
   let spread = readSd;
   for (let round = 0; round < ROUNDS; round += 1) {
-    ({ fit, normal } = solved(design, seen, weights, spread));
+    ({ fit, normal } = solved(design, seen, weights, spread, gainSd));
     const off = residuals(design, seen, fit);
     // The median of absolute residuals, made to be a standard deviation on the normal law.
     const middle = [...off].map(Math.abs).sort((a, b) => a - b)[Math.floor(off.length / 2)] ?? 0;
@@ -167,6 +164,7 @@ function solved(
   seen: readonly number[],
   weights: readonly number[],
   spread: number,
+  gainSd: number,
 ): { fit: number[]; normal: Matrix } {
   const size = design.columns;
   const normal = Matrix.zeros(size, size);
@@ -180,8 +178,8 @@ function solved(
       }
     }
   });
-  normal.set(0, 0, normal.get(0, 0) + 1 / GAIN_SD ** 2);
-  right.set(0, 0, right.get(0, 0) + 1 / GAIN_SD ** 2);
+  normal.set(0, 0, normal.get(0, 0) + 1 / gainSd ** 2);
+  right.set(0, 0, right.get(0, 0) + 1 / gainSd ** 2);
   return { fit: solve(normal, right).to1DArray(), normal };
 }
 

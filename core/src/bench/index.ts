@@ -11,4 +11,16 @@ export {
   type CurvePoint,
   type NoCurve,
 } from './curve';
+export { BUBBLE_LEAST_S, BUBBLE_WAIT_S, bubbleScfm, bubbleSeconds } from './bubbles';
+export {
+  besideOther,
+  judgeFigure,
+  pairFigures,
+  type BenchFigure,
+  type BenchVerdict,
+  type Beside,
+  type FigureLimit,
+  type PairKind,
+} from './pairs';
 export { sayCurve } from './sayCurve';
+export type { Sure } from './sure';

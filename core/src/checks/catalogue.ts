@@ -7,6 +7,7 @@ import { airOf } from '../twin/network/airOf';
 import { Twin } from '../twin/twin';
 import type { Check } from './check';
 import { airChecks } from './airChecks';
+import { benchChecks } from './benchChecks';
 import { exhaustChecks } from './exhaustChecks';
 import { looks } from './looks';
 import { OPENING, type Made } from './made';
@@ -39,6 +40,7 @@ export function checksOf(rig: RigUnderTest, faults: readonly Fault[] = faultsOf(
     ...wholeChecks(made),
     ...looks(made),
     ...walkChecks(made),
+    ...benchChecks(made),
   ];
   const byPart = faultsByPart(rig, faults);
   return checks

@@ -1,4 +1,5 @@
 import type { Senses } from '@keen-bleed/contract';
+import type { PairKind } from '../bench/pairs';
 
 export type { Senses } from '@keen-bleed/contract';
 
@@ -58,7 +59,17 @@ export type AnswerShape =
       error: number;
       spread: number;
     }
-  | { kind: 'points'; from: string; to: string; resolution: number; error: number; spread: number };
+  | {
+      kind: 'points';
+      /** What the two ports are called. */
+      from: string;
+      to: string;
+      /** What the two should do; where nothing is said the second follows the first. */
+      as?: PairKind;
+      resolution: number;
+      error: number;
+      spread: number;
+    };
 
 interface Option {
   id: string;
@@ -97,8 +108,26 @@ export type Doing =
   | { does: 'listen'; way: string }
   | { does: 'wet'; place: string }
   | { does: 'read'; place: string }
-  /** Reads two ports at each pressure asked for, going up. */
-  | { does: 'compare'; from: string; to: string; by: 'pedal' | 'hand'; asked: readonly number[] }
+  /** Reads two ports at each pressure asked for: going up by pedal or hand, going down as a tank is drained. */
+  | {
+      does: 'compare';
+      from: string;
+      to: string;
+      by: 'pedal' | 'hand' | 'drain';
+      asked: readonly number[];
+      /** The drain that lets the first port down. */
+      drain?: string;
+      /** A tank that is emptied before it begins, and its drain. */
+      emptied?: { drain: string; tank: string };
+      /** The park brake is released and set once before it is read, so that trapped air is used up. */
+      cyclesPark?: true;
+      /** On the pedal throughout, psi. */
+      heldPsi?: number;
+    }
+  /** How long the air of an exhaust takes to blow a bubble of an inch. */
+  | { does: 'bubble'; way: string }
+  /** At which pressure a valve that relieves a place opens, fed slowly, at most to so much. */
+  | { does: 'relief'; way: string; place: string; mostPsi: number }
   /** How fast a place falls, read twice so many minutes apart. */
   | { does: 'fall'; place: string; minutes: number }
   /** Opens a drain until its tank is under a pressure, then reads what another place has lost, or holds. */
@@ -167,6 +196,8 @@ export interface Check {
   /** Faults it bears on, by id. */
   bearsOn: readonly string[];
   doing: Doing;
+  /** Done on a valve for its own sake: suspects neither propose nor weigh it. */
+  onBench?: true;
 }
 
 /** House defaults [common practice, no source]. */

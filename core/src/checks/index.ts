@@ -18,4 +18,5 @@ export { gradeTitles } from './grades';
 export { doCheck, hasFault, observed, type Chance, type Doer, type Has } from './observe';
 export { checksOfRetest, crackOf, judgeAnswer } from './retestChecks';
 export { STATES } from './states';
+export { figuresOfCheck, twinChecks, valvesOf, type Valve } from './valves';
 export { apart, doAll, TELLS } from './tells';

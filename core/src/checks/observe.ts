@@ -4,6 +4,7 @@ import { towedPrefix } from '../twin/network/network';
 import { scfmOf } from '../twin/senses/freeAir';
 import { lossAt } from '../twin/senses/soapAndEar';
 import type { Twin } from '../twin/twin';
+import { bubbleSeconds } from '../bench/bubbles';
 import { bring, press, wait, waitFor } from './bring';
 import { USUAL_SENSES, type Check, type CheckAnswer, type Senses } from './check';
 import { HEARD, SOAPED, WATER, WET } from './grades';
@@ -25,6 +26,11 @@ const SOAP_SCFM = [0.002, 0.05, 0.25, 1] as const;
 /** A purge valve that opens as it should, scfm at its most. */
 const BLAST_SCFM = 25;
 const NEVER_S = 60;
+/** The governor out of the way, psi, and how long a tank is raised at most, s. */
+const RAISED_PSI = 100;
+const RAISES_S = 120;
+/** A tank is empty by then, s. */
+const EMPTIES_S = 180;
 /** An unloader lets go under this, psi. */
 const LOADS_PSI = 35;
 /** Slow turns, so that what goes back past rings and valves counts. */
@@ -88,6 +94,10 @@ export function observed(
       return number(twin.psi(doing.place));
     case 'compare':
       return { kind: 'points', points: compared(twin, doing, answer, chance) };
+    case 'bubble':
+      return number(bubbleSeconds(scfmOf(Math.abs(twin.flowKgPerS(doing.way)))));
+    case 'relief':
+      return number(relievedAt(twin, doing));
     case 'fall': {
       const before = twin.psi(doing.place);
       wait(twin, doing.minutes * 60);
@@ -170,19 +180,62 @@ function soaped(twin: Twin, place: string, senses: Senses, chance: Chance): stri
 
 function compared(
   twin: Twin,
-  { from, to, by, asked }: Extract<Check['doing'], { does: 'compare' }>,
+  doing: Extract<Check['doing'], { does: 'compare' }>,
   answer: Check['answer'],
   chance: Chance,
 ): (readonly [number, number])[] {
+  const { from, to, by, asked, drain, emptied, cyclesPark, heldPsi = 0 } = doing;
   const { error, resolution } = answer.kind === 'points' ? answer : { error: 0, resolution: 1 };
   const read = (place: string) =>
     Math.max(0, Math.round((twin.psi(place) + error * chance.normal()) / resolution) * resolution);
+  if (emptied) {
+    twin.open(emptied.drain, 1);
+    waitFor(twin, () => twin.psi(emptied.tank) <= 2, EMPTIES_S, 0.5);
+    wait(twin, 4);
+  }
+  if (cyclesPark) {
+    twin.dash('park valve', true);
+    wait(twin, 6);
+    twin.dash('park valve', false);
+    wait(twin, 10);
+  }
+  if (heldPsi > 0) press(twin, heldPsi);
   return asked.map((psi) => {
-    if (by === 'hand') twin.ask('hand valve', psi);
+    if (by === 'drain') letDown(twin, from, drain, psi);
+    else if (by === 'hand') twin.ask('hand valve', psi);
     else press(twin, psi);
     wait(twin, 4);
     return [read(from), read(to)] as const;
   });
+}
+
+/** Opens a drain until its tank is down to a pressure, and shuts it again. */
+function letDown(twin: Twin, place: string, drain: string | undefined, psi: number): void {
+  if (drain === undefined) return;
+  twin.open(drain, 0.3);
+  // The last of it goes slowly: near nothing is nothing.
+  waitFor(twin, () => twin.psi(place) <= Math.max(psi, 1), EMPTIES_S, 0.2);
+  if (psi > 0) twin.open(drain, 0);
+}
+
+/** The supply tank raised past cut-out, as shop air would, until its safety valve blows. */
+function relievedAt(
+  twin: Twin,
+  { way, place, mostPsi }: Extract<Check['doing'], { does: 'relief' }>,
+): number {
+  const raised = { does: 'set', latch: 'governor', lowBy: RAISED_PSI, highBy: RAISED_PSI } as const;
+  twin.apply([raised]);
+  twin.engine(BUILD_RPM);
+  waitFor(
+    twin,
+    () => scfmOf(Math.abs(twin.flowKgPerS(way))) > BLOWS_SCFM || twin.psi(place) >= mostPsi,
+    RAISES_S,
+    0.2,
+  );
+  const psi = twin.psi(place);
+  twin.engine(0);
+  twin.apply([{ ...raised, lowBy: -RAISED_PSI, highBy: -RAISED_PSI }]);
+  return Math.min(psi, mostPsi);
 }
 
 function timed(

@@ -1,3 +1,4 @@
+import type { PairKind } from '../bench/pairs';
 import { towedPrefix } from '../twin/network/network';
 import type { AnswerShape, RigStateId } from './check';
 import { callOf, OPENING, UNDER, type Bare, type Made } from './made';
@@ -10,7 +11,7 @@ const seconds = (resolution: number, spread: number): AnswerShape => ({
   error: resolution / 2,
   spread,
 });
-const points: AnswerShape = {
+const points: Extract<AnswerShape, { kind: 'points' }> = {
   kind: 'points',
   from: 'in',
   to: 'out',
@@ -122,6 +123,8 @@ interface Pair {
   to: string;
   state?: RigStateId;
   by?: 'pedal' | 'hand';
+  as?: PairKind;
+  ends?: readonly [from: string, to: string];
 }
 
 /** A valve's control against its delivery, going up: where it opens, and how it follows. */
@@ -142,8 +145,10 @@ function relayChecks({ network, parts }: Made): Bare[] {
       unit: 0,
       part: 'foot-valve',
       title: 'foot valve’s two circuits',
+      ends: ['primary', 'secondary'],
       from: 'rear signal',
       to: 'front signal',
+      as: 'balance',
     },
     {
       unit: 0,
@@ -151,6 +156,7 @@ function relayChecks({ network, parts }: Made): Bare[] {
       title: 'load-sensing valve',
       from: 'rear signal',
       to: 'rear relay control',
+      as: 'ratio',
     },
     {
       unit: 0,
@@ -158,6 +164,7 @@ function relayChecks({ network, parts }: Made): Bare[] {
       title: 'front load-sensing valve',
       from: 'front signal',
       to: 'front load control',
+      as: 'ratio',
     },
     {
       unit: 0,
@@ -187,6 +194,7 @@ function relayChecks({ network, parts }: Made): Bare[] {
       from: 'trailer signal',
       to: 'trailer service line',
       state: 'red out',
+      as: 'shut',
     },
     ...units.flatMap((unit): Pair[] => {
       const at = towedPrefix(unit);
@@ -205,6 +213,7 @@ function relayChecks({ network, parts }: Made): Bare[] {
           title: 'load-sensing valve',
           from: `${at}service line`,
           to: `${at}load control`,
+          as: 'ratio',
         },
       ];
     }),
@@ -218,7 +227,7 @@ function relayChecks({ network, parts }: Made): Bare[] {
         // With a load-sensing valve in it the line is part of that pair.
         !(part === 'rear-control-line' && parts[unit]?.has('load-sensing')),
     )
-    .map(({ unit, part, title, from, to, state = 'released', by = 'pedal' }): Bare => ({
+    .map(({ unit, part, title, from, to, state = 'released', by = 'pedal', as, ends }): Bare => ({
       id: `${unit}/compare/${from}/${to}/${state}`,
       act: 'compare',
       unit,
@@ -229,8 +238,18 @@ function relayChecks({ network, parts }: Made): Bare[] {
       cautions: [OPENING],
       tools: ['two gauges', 'two tees'],
       minutes: 6,
-      answer: points,
+      answer: {
+        ...points,
+        ...(as ? { as } : {}),
+        ...(ends ? { from: ends[0], to: ends[1] } : {}),
+      },
       sound: 'It opens near its crack pressure and then follows.',
-      doing: { does: 'compare', from, to, by, asked: [4, 6, 8, 10, 15, 20, 40, 60] },
+      doing: {
+        does: 'compare',
+        from,
+        to,
+        by,
+        asked: [4, 6, 8, 10, 15, 20, 40, 60],
+      },
     }));
 }

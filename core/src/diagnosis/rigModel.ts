@@ -108,7 +108,7 @@ export class RigModel {
     readonly options: ModelOptions = {},
   ) {
     this.faults = faultsOf(rig, options.outsideC);
-    this.checks = checksOf(rig, this.faults);
+    this.checks = checksOf(rig, this.faults).filter(({ onBench }) => !onBench);
     this.checkById = new Map(this.checks.map((check) => [check.id, check]));
     this.faultById = new Map(this.faults.map((fault) => [fault.id, fault]));
     this.hasRun = hasCompressor(rig.unit.kind);

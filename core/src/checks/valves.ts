@@ -1,0 +1,163 @@
+import type { Unit } from '@keen-bleed/contract';
+import { BUBBLE_LEAST_S } from '../bench/bubbles';
+import type { NoCurve } from '../bench/curve';
+import { pairFigures, type BenchFigure, type FigureLimit } from '../bench/pairs';
+import { plumbingOf } from '../rig/plumbing/plumbingOf';
+import { unitsOf, type RigUnderTest } from '../rig/rigUnderTest';
+import { wantsOf } from '../repair/match';
+import type { PartRole } from '../rig/partsOf';
+import type { Check, CheckAnswer } from './check';
+
+/** A valve and all that is read of it by gauge, one check each. */
+export interface Valve {
+  unit: number;
+  part: string;
+  role: PartRole;
+  title: string;
+  checks: readonly Check[];
+}
+
+const READ: ReadonlySet<Check['doing']['does']> = new Set<Check['doing']['does']>([
+  'compare',
+  'switches',
+  'lights',
+  'governor',
+  'relief',
+  'bubble',
+]);
+
+/** The valves of a rig, unit by unit as air runs through them: those of which something can be read. */
+export function valvesOf(rig: RigUnderTest, checks: readonly Check[]): Valve[] {
+  const read = checks.filter(({ doing }) => READ.has(doing.does));
+  return unitsOf(rig).flatMap((each, unit) =>
+    plumbingOf(each).parts.flatMap(({ id: part, role, title }): Valve[] => {
+      const own = read.filter((check) => check.unit === unit && check.part === part);
+      return own.length === 0 ? [] : [{ unit, part, role, title, checks: inOrder(own) }];
+    }),
+  );
+}
+
+/** Pairs of ports first, then set points, then bubbles. */
+const inOrder = (checks: readonly Check[]): Check[] => {
+  const rank = ({ doing }: Check) =>
+    doing.does === 'compare' ? 0 : doing.does === 'bubble' ? 2 : 1;
+  return [...checks].sort((a, b) => rank(a) - rank(b));
+};
+
+/** The same check on the valves of the same kind elsewhere on the rig: on its other axles, on what it tows. */
+export function twinChecks(valves: readonly Valve[], valve: Valve, check: Check): Check[] {
+  return valves
+    .filter(
+      (other) =>
+        other.role === valve.role && (other.unit !== valve.unit || other.part !== valve.part),
+    )
+    .flatMap((other) => other.checks.find((each) => kindOf(each) === kindOf(check)) ?? []);
+}
+
+const kindOf = ({ doing, state, answer }: Check): string =>
+  doing.does === 'compare' && answer.kind === 'points'
+    ? `${answer.as ?? 'follows'} ${doing.by}`
+    : `${doing.does} ${doing.does === 'governor' ? doing.way : ''} ${state.id} ${answer.kind}`;
+
+/** From line to line of the dials a shop has, psi. */
+const DIVISION_PSI = 2;
+
+/**
+ * The figures of a valve that a check gave, each with its doubt, held to the valve's own data where those were read off
+ * it, and otherwise to what is published or usual.
+ *
+ * @param unit the unit it was done at; undefined leaves the valve's own data out
+ * @returns null where a check gives no figure
+ */
+export function figuresOfCheck(
+  check: Check,
+  answer: CheckAnswer,
+  unit: Unit | undefined,
+): readonly BenchFigure[] | NoCurve | null {
+  const { doing, part } = check;
+  const stated = unit
+    ? (wantsOf(unit, part).find(({ field }) => field === 'setPsi') ?? null)
+    : null;
+  const statedPsi = typeof stated?.value === 'number' ? stated.value : null;
+  if (answer.kind === 'points' && check.answer.kind === 'points') {
+    return pairFigures(
+      check.answer.as ?? 'follows',
+      answer.points,
+      { divisionPsi: DIVISION_PSI, compared: answer.compared ?? false },
+      part.includes('relay') ? statedPsi : null,
+    );
+  }
+  if (answer.kind !== 'number' || check.answer.kind !== 'number') return null;
+  const { error, resolution } = check.answer;
+  const sd = Math.hypot(error, resolution / Math.sqrt(12));
+  if (doing.does === 'bubble') {
+    return [
+      {
+        id: `bubble ${check.state.id}`,
+        title: 'A bubble of an inch takes',
+        unit: 's',
+        value: answer.value,
+        sd,
+        limit: { least: BUBBLE_LEAST_S, most: null, from: 'common practice' },
+      },
+    ];
+  }
+  const set = SET[doing.does];
+  if (!set) return null;
+  const own = isSetPoint(check) && statedPsi !== null && stated ? stated.tolerance : null;
+  const limit =
+    own !== null && statedPsi !== null
+      ? {
+          least: statedPsi - own,
+          most: statedPsi + own,
+          from: 'what it is made for',
+        }
+      : set.limit(check);
+  return [
+    {
+      id: `${doing.does} ${doing.does === 'governor' ? doing.way : ''}`.trim(),
+      title: set.title(check),
+      unit: 'psi',
+      value: answer.value,
+      sd,
+      limit,
+    },
+  ];
+}
+
+/** Cut-in is not what a governor is sold by. */
+const isSetPoint = ({ doing }: Check): boolean =>
+  !(doing.does === 'governor' && doing.way === 'in');
+
+interface SetPoint {
+  title: (check: Check) => string;
+  limit: (check: Check) => FigureLimit | null;
+}
+
+const isKnob = (check: Check) => check.title.endsWith('pops out');
+
+const SET: Partial<Record<Check['doing']['does'], SetPoint>> = {
+  switches: {
+    title: (check) => (isKnob(check) ? 'Pops out at' : 'Comes on at'),
+    limit: (check) =>
+      isKnob(check)
+        ? { least: 20, most: 45, from: '49 CFR 393.43(b); common practice for the test' }
+        : { least: 55, most: 75, from: 'common practice; not under 55 by 49 CFR 393.51' },
+  },
+  lights: {
+    title: () => 'Lights at',
+    limit: () => ({ least: null, most: 6, from: '49 CFR 571.121 S5.1.7' }),
+  },
+  governor: {
+    title: ({ doing }) =>
+      doing.does === 'governor' && doing.way === 'out' ? 'Cuts out at' : 'Cuts in at',
+    limit: ({ doing }) =>
+      doing.does === 'governor' && doing.way === 'out'
+        ? { least: null, most: 135, from: '49 CFR 570.57, where the maker says nothing else' }
+        : { least: 80, most: null, from: '49 CFR 570.57, where the maker says nothing else' },
+  },
+  relief: {
+    title: () => 'Opens at',
+    limit: () => ({ least: 140, most: 160, from: 'common practice: about 150' }),
+  },
+};
