@@ -2,24 +2,21 @@ import type { HeldNeedle, HeldState, JointSide, Unit } from '@keen-bleed/contrac
 import { rigTitle, unitTitle, type RigUnderTest } from '@keen-bleed/core';
 import type { Check } from '@keen-bleed/core/checks';
 import { passes, type Joint, type Pass } from '@keen-bleed/core/hunt';
-import { useLocalSearchParams } from 'expo-router';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { ScrollView, View } from 'react-native';
+import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { inDrawing } from '../air/useDrawn';
 import { useWalkRound } from '../parts/useWalkRound';
+import { ItsVisit, WalkPage } from '../parts/WalkPage';
 import { CheckSheet } from '../plan/CheckSheet';
 import { sayAnswer } from '../plan/sayAnswer';
-import { useRigOf } from '../plan/useRigOf';
+import { OfRig } from '../plan/OfRig';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
-import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
 import { Caution } from '../ui/Caution';
-import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
 import { Rule } from '../ui/Rule';
-import { Screen } from '../ui/Screen';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
@@ -46,20 +43,9 @@ import { useHunt } from './useHunt';
 
 /** Every joint of a rig, wetted in walking order, and a budget of what it lost against what was found. */
 export function HuntScreen() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  const { units, rigId, error } = useRigOf(id);
-  if (!units) {
-    return (
-      <Screen title="Leak hunt">
-        {error ? (
-          <Notice manner="trouble" title="This unit cannot be shown" text={error.message} />
-        ) : (
-          <Waiting rows={6} />
-        )}
-      </Screen>
-    );
-  }
-  return <Hunted units={units} rigId={rigId} />;
+  return (
+    <OfRig title="Leak hunt">{(units, rigId) => <Hunted units={units} rigId={rigId} />}</OfRig>
+  );
 }
 
 /** A joint this likely to leak is pointed at. */
@@ -67,7 +53,6 @@ const LIKELY = 0.12;
 
 function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null }) {
   const me = useMe();
-  const wide = useWide();
   const { unit: sayIn } = usePrefs();
   const walk = useWalkRound(units, rigId, 'Leak hunt');
   const rig = useMemo((): RigUnderTest => {
@@ -138,7 +123,6 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
       for (const joint of open) await wet(joint, 'dry', null);
     })();
   };
-  const last = walk.state?.entries.at(-1) ?? null;
   const asides = (walk.state?.entries ?? []).flatMap((entry) =>
     entry.kind === 'aside' ? [entry] : [],
   );
@@ -260,37 +244,9 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
         </View>
       )}
       {mayWrite ? <Button title="Something else seen…" onPress={() => setAside(true)} /> : null}
-      {walk.visitId ? (
-        <LinkTo to={`/visit/${walk.visitId}`}>
-          <Txt as="bodyBold" tone="accent">
-            The visit in which this is kept
-          </Txt>
-        </LinkTo>
-      ) : null}
+      <ItsVisit visitId={walk.visitId} />
     </View>
   );
-
-  const foot =
-    last && walk.visitId && mayWrite && !walk.state?.closed ? (
-      <View
-        style={{
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: space.near,
-          paddingHorizontal: space.gap,
-        }}
-      >
-        <Txt as="small" tone="quiet" style={{ flex: 1 }} lines={1}>
-          {`Last: ${'title' in last ? `${last.title}: ${last.said}` : last.text}`}
-        </Txt>
-        <Button
-          title="Undo"
-          manner="quiet"
-          label="Take the last entry back"
-          onPress={() => void walk.say({ kind: 'retract', target: last.id })}
-        />
-      </View>
-    ) : null;
 
   const sheets = (
     <>
@@ -393,40 +349,16 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
     </>
   );
 
-  if (wide) {
-    return (
-      <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
-        <ScrollView
-          style={{ flex: 1 }}
-          contentContainerStyle={{ padding: space.wide, gap: space.gap }}
-        >
-          {head}
-          {list}
-          {foot}
-        </ScrollView>
-        <ScrollView
-          style={{ width: 440, flexGrow: 0 }}
-          contentContainerStyle={{ padding: space.wide }}
-        >
-          {air}
-        </ScrollView>
-        {sheets}
-      </View>
-    );
-  }
   return (
-    <View role="main" style={{ flex: 1 }}>
-      <ScrollView
-        style={{ flex: 1 }}
-        contentContainerStyle={{ padding: space.gap, gap: space.gap }}
-      >
-        {head}
-        {air}
-        {list}
-      </ScrollView>
-      {foot}
-      {sheets}
-    </View>
+    <WalkPage
+      walk={walk}
+      mayWrite={mayWrite}
+      head={head}
+      list={list}
+      side={air}
+      sideFirst
+      sheets={sheets}
+    />
   );
 }
 

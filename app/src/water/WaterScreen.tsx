@@ -7,22 +7,19 @@ import {
   totalMl,
   type DrainAmount,
 } from '@keen-bleed/core/water';
-import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
-import { ScrollView, View } from 'react-native';
+import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { sayAgo } from '../data/when';
 import { useWalkRound } from '../parts/useWalkRound';
-import { useRigOf } from '../plan/useRigOf';
+import { ItsVisit, WalkPage } from '../parts/WalkPage';
+import { OfRig } from '../plan/OfRig';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
-import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
 import { Caution } from '../ui/Caution';
-import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
 import { Rule } from '../ui/Rule';
-import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { ApplicationsTable } from './ApplicationsTable';
@@ -36,20 +33,7 @@ import { WeatherSheet } from './WeatherSheet';
 
 /** What every drain of a rig gave, and what that says of its dryer and of tonight. */
 export function WaterScreen() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  const { units, rigId, error } = useRigOf(id);
-  if (!units) {
-    return (
-      <Screen title="Water">
-        {error ? (
-          <Notice manner="trouble" title="This unit cannot be shown" text={error.message} />
-        ) : (
-          <Waiting rows={6} />
-        )}
-      </Screen>
-    );
-  }
-  return <Watered units={units} rigId={rigId} />;
+  return <OfRig title="Water">{(units, rigId) => <Watered units={units} rigId={rigId} />}</OfRig>;
 }
 
 /** A day's work of an engine, and a usual share of it in which the compressor pumps [common practice, no source]. */
@@ -60,7 +44,6 @@ const CUT_OUT_PSI = 120;
 
 function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | null }) {
   const me = useMe();
-  const wide = useWide();
   const { unit: sayIn } = usePrefs();
   const walk = useWalkRound(units, rigId, 'Drain round');
   const rig = useMemo((): RigUnderTest => {
@@ -158,10 +141,9 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
     lastMs === null ? 'no earlier drain is written down' : `last drained ${sayAgo(lastMs, nowMs)}`;
   const titleOf = ({ title, check }: Drain) =>
     walk.units.length > 1 ? `${title} · ${walk.units[check.unit]?.number ?? ''}` : title;
-  const last = walk.state?.entries.at(-1) ?? null;
   const has = (thing: DrainedThing) => drained.some(({ what }) => what.includes(thing));
 
-  const list = (
+  const head = (
     <View style={{ gap: space.step }}>
       <View style={{ gap: space.hair }}>
         <Txt as="screenTitle" heading={1}>
@@ -170,6 +152,10 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
         <Txt tone="quiet">{`${rigTitle(rig)} · ${sinceWhen}`}</Txt>
       </View>
       {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
+    </View>
+  );
+  const list = (
+    <View style={{ gap: space.step }}>
       {mayWrite ? (
         <Caution lines={['Look away from each drain: it throws out water, oil and grit.']} />
       ) : null}
@@ -190,13 +176,7 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
         ))}
         <Rule />
       </View>
-      {walk.visitId ? (
-        <LinkTo to={`/visit/${walk.visitId}`}>
-          <Txt as="bodyBold" tone="accent">
-            The visit in which this is kept
-          </Txt>
-        </LinkTo>
-      ) : null}
+      <ItsVisit visitId={walk.visitId} />
     </View>
   );
   const side = (
@@ -242,27 +222,6 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       {has('ice') || (weather?.lowC ?? 1) < 0 ? <Iced found={has('ice')} /> : null}
     </View>
   );
-  const foot =
-    last && walk.visitId && mayWrite && !walk.state?.closed ? (
-      <View
-        style={{
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: space.near,
-          paddingHorizontal: space.gap,
-        }}
-      >
-        <Txt as="small" tone="quiet" style={{ flex: 1 }} lines={1}>
-          {`Last: ${'title' in last ? `${last.title}: ${last.said}` : last.text}`}
-        </Txt>
-        <Button
-          title="Undo"
-          manner="quiet"
-          label="Take the last entry back"
-          onPress={() => void walk.say({ kind: 'retract', target: last.id })}
-        />
-      </View>
-    ) : null;
   const sheets = (
     <>
       {more ? (
@@ -300,35 +259,8 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       ) : null}
     </>
   );
-  if (wide) {
-    return (
-      <View role="main" style={{ flex: 1, flexDirection: 'row' }}>
-        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: space.wide }}>
-          {list}
-          {foot}
-        </ScrollView>
-        <ScrollView
-          style={{ width: 440, flexGrow: 0 }}
-          contentContainerStyle={{ padding: space.wide }}
-        >
-          {side}
-        </ScrollView>
-        {sheets}
-      </View>
-    );
-  }
   return (
-    <View role="main" style={{ flex: 1 }}>
-      <ScrollView
-        style={{ flex: 1 }}
-        contentContainerStyle={{ padding: space.gap, gap: space.gap }}
-      >
-        {list}
-        {side}
-      </ScrollView>
-      {foot}
-      {sheets}
-    </View>
+    <WalkPage walk={walk} mayWrite={mayWrite} head={head} list={list} side={side} sheets={sheets} />
   );
 }
 

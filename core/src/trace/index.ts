@@ -21,4 +21,5 @@ export {
   type Trace,
 } from './segments';
 export { purgesOf } from './purges';
+export { steadyPoints } from './steadyPoints';
 export { factsOf, type TraceFact } from './factsOf';
