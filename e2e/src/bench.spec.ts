@@ -42,15 +42,16 @@ test(
       await read('up', psi, String(psi), out);
     }
     // It was written down for 4 psi; this one opens at ten.
-    await expect(status).toContainText('Opens at 10 psi');
-    await expect(status).toContainText('fail');
+    await expect(status.getByRole('listitem').filter({ hasText: 'Opens at' })).toContainText(
+      /^Opens at3 psi to 5 psi: what it is made for, read off it10(\.\d)? psi ± .*fail$/,
+    );
     await expect(
       page.getByRole('img', { name: 'Out against in: 8 points up, 0 down' }),
     ).toBeVisible();
     // What was read before stands behind it.
     await expect(page.getByText(/^Thin lines: as it was read on/)).toBeVisible();
     await read('down', 40, '40', '31');
-    await expect(status).toContainText('more going down');
+    await expect(status).toContainText('More going down');
     await expectNoFindings(page);
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await expect
@@ -65,6 +66,70 @@ test(
     ).toBeVisible();
     await page.getByRole('link', { name: 'The visit in which this is kept' }).click();
     await expect(page).toHaveURL(/\/visit\//);
+    await closeVisit(page, server);
+  },
+);
+
+test(
+  'the bench: what each valve gave, beside its twin on the other axle and a sound rig, and a check read by its file',
+  { tag: '@both' },
+  async ({ page, server }) => {
+    await signIn(page, 'idris');
+    await page
+      .getByRole('list', { name: 'Units' })
+      .getByRole('link', { name: /^Tipper 21/ })
+      .click();
+    await page.getByRole('button', { name: 'Bench' }).click();
+    const valves = page.getByRole('list', { name: 'Valves' });
+    // The old flatbed's relay opens late: it says so beside the tipper's.
+    const late = valves.getByRole('link', { name: /^Relay-emergency valve · 26/ });
+    await expect(late).toContainText('unlike the rear relay of 21');
+    await expectNoFindings(page);
+    await late.click();
+    await expect(page.getByText(/^Beside the rear relay of 21, unlike: opens at 4/)).toBeVisible();
+    await expect(page.getByText(/^Beside a sound rig like this, /).first()).toBeVisible();
+    await expectNoFindings(page);
+    // A primary check by a logger's file of both sides: it holds.
+    await page.goto(page.url().replace(/valve=.*$/, 'valve=0.primary-check'));
+    await page.getByRole('button', { name: /^Read it: Read either side/ }).click();
+    const rows = ['time_s,supply (psi),primary (psi)'];
+    for (let n = 0; n < 240; n += 1) {
+      const supply = [118, 90, 60, 30, 5, 0][Math.floor(n / 40)]!;
+      rows.push(`${(n / 10).toFixed(1)},${supply},${(118 - n / 200).toFixed(1)}`);
+    }
+    await page.getByLabel('Logger’s file of both ports').setInputFiles({
+      name: 'check.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(rows.join('\n')),
+    });
+    await page.getByRole('button', { name: 'Take its points' }).click();
+    await expect(page.getByText('6 points from check.csv')).toBeVisible();
+    const status = page.getByRole('status', { name: 'What they come to' });
+    await expect(status).toContainText('Lost while the other side fell');
+    await expect(status).toContainText('pass');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect
+      .poll(() =>
+        server.query(
+          `select count(*) from facts where fact->>'checkId' = '0/compare/supply tank/primary tank/holds' and fact->>'said' like 'Lost while%'`,
+        ),
+      )
+      .toBe('1');
+    await expect(page.getByRole('list', { name: /^Figures: Read either side/ })).toContainText(
+      'pass',
+    );
+    // It is taken back as anything is.
+    await page.getByRole('button', { name: 'Take the last entry back' }).click();
+    await expect(page.getByRole('button', { name: /^Read it: Read either side/ })).toBeVisible();
+    await page.getByRole('button', { name: /^Read it: Read either side/ }).click();
+    const row = page.getByLabel('1, down to 90 psi', { exact: true });
+    await row.fill('90');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(status).toContainText('Down to 90 psi: read both gauges.');
+    await page.getByRole('button', { name: 'Back' }).click();
+    if (page.viewportSize()!.width < 900)
+      await page.getByRole('link', { name: 'All valves' }).click();
+    await page.getByRole('link', { name: 'The visit in which this is kept' }).click();
     await closeVisit(page, server);
   },
 );

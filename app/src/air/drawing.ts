@@ -61,6 +61,8 @@ export interface Drawing {
   likely: (rig: RigUnderTest, keys: readonly string[], faultIds: readonly string[]) => Likely[];
   /** What a sound rig of this description gives: figures of a run, and answers of checks. */
   expect: (rig: RigUnderTest, checkIds: readonly string[]) => Expected;
+  /** What a sound rig of this description answers to some checks. */
+  answers: (rig: RigUnderTest, checkIds: readonly string[]) => Record<string, CheckAnswer>;
   /** What each needle loses to a leak at each place. */
   seen: (rig: RigUnderTest) => SeenTable;
   /** A hunt's budget: what was lost against what was found. */
@@ -70,8 +72,8 @@ export interface Drawing {
     rig: RigUnderTest,
     waterMl: Readonly<Record<string, number>>,
   ) => { dry: Applications[]; now: Applications[] };
-  /** Places by name that have no air once one is capped. */
-  loses: (rig: RigUnderTest, place: string) => string[];
+  /** Places that have no air once one is capped. */
+  loses: (rig: RigUnderTest, place: string) => LosesAir[];
 }
 
 /** What a budget is reckoned from. */
@@ -84,6 +86,13 @@ export interface AskedBudget {
   soapMisses?: number;
   /** What grades turned out to be in this shop. */
   taught: GradesTaught;
+}
+
+/** A place that has no air any more, and the part it is of. */
+export interface LosesAir {
+  name: string;
+  unit: number;
+  part: string | null;
 }
 
 /** A fault that an open failure may come from, and the part it is of. */
@@ -107,6 +116,11 @@ export interface Told {
   found: string;
   suspects: readonly string[];
   check: string;
+}
+
+function answersOf(rig: RigUnderTest, checkIds: readonly string[]): Record<string, CheckAnswer> {
+  const checks = checksOf(rig, []).filter(({ id }) => checkIds.includes(id));
+  return Object.fromEntries(checks.length === 0 ? [] : doAll(rig, checks, []));
 }
 
 /** Draws rigs, with nothing running in them. */
@@ -143,13 +157,11 @@ export const makeDrawing = (): Drawing => ({
     const first = listed.filter(isFirst);
     return [...first, ...listed.filter((each) => !first.includes(each))];
   },
-  expect: (rig, checkIds) => {
-    const checks = checksOf(rig, []).filter(({ id }) => checkIds.includes(id));
-    return {
-      figures: expectedFigures(rig),
-      answers: Object.fromEntries(checks.length === 0 ? [] : doAll(rig, checks, [])),
-    };
-  },
+  expect: (rig, checkIds) => ({
+    figures: expectedFigures(rig),
+    answers: answersOf(rig, checkIds),
+  }),
+  answers: answersOf,
   seen: seenTable,
   budget: ({ table, joints, events, ofRun, soapMisses, taught }) => {
     const { wetted, holds } = huntOf(events);
@@ -165,7 +177,10 @@ export const makeDrawing = (): Drawing => ({
   },
   loses: (rig, place) => {
     const { nodes } = airOf(rig);
-    return losesAir(rig, place).map((id) => nodes.find((node) => node.id === id)?.name ?? id);
+    return losesAir(rig, place).flatMap((id) => {
+      const node = nodes.find((each) => each.id === id);
+      return node ? [{ name: node.name, unit: node.unit, part: node.part }] : [];
+    });
   },
   points: (rig, keys) => {
     const faults = faultsOf(rig);

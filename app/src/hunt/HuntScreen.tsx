@@ -5,7 +5,7 @@ import { passes, type Joint, type Pass } from '@keen-bleed/core/hunt';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { inDrawing } from '../air/useDrawn';
+import { useLosesAir } from '../air/useLosesAir';
 import { useWalkRound } from '../parts/useWalkRound';
 import { ItsVisit, WalkPage } from '../parts/WalkPage';
 import { CheckSheet } from '../plan/CheckSheet';
@@ -374,18 +374,9 @@ function MendWith({
   onDone: Parameters<typeof JointMendSheet>[0]['onDone'];
   onLeave: () => void;
 }) {
-  const [loses, setLoses] = useState<readonly string[] | null>(null);
-  useEffect(() => {
-    let isMine = true;
-    inDrawing((drawing) => drawing.loses(rig, joint.place)).then(
-      (told) => isMine && setLoses(told),
-      () => isMine && setLoses([]),
-    );
-    return () => {
-      isMine = false;
-    };
-  }, [joint, rig]);
-  return <JointMendSheet {...sheet} loses={loses} drawing={`/unit/${rig.unit.id}/air`} />;
+  const { names } = useLosesAir(rig, joint.place);
+  const drawing = `/unit/${rig.unit.id}/air?capped=${encodeURIComponent(joint.place)}`;
+  return <JointMendSheet {...sheet} loses={names} drawing={drawing} />;
 }
 
 /** States a rig can be held in. */

@@ -1,9 +1,9 @@
 import type { Unit } from '@keen-bleed/contract';
-import { fromPsi, rounded, toPsi } from '@keen-bleed/core';
+import { fromPsi, pressuresIn, rounded, toPsi } from '@keen-bleed/core';
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { CurvePad } from '../bench/CurvePad';
+import { CurvePad } from '../curve/CurvePad';
 import { PhotoPicker } from '../photos/PhotoPicker';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
@@ -69,13 +69,15 @@ export function CheckSheet({ check, unit: at, onDone, onLeave }: CheckSheetProps
   const options =
     shape.kind === 'grade' ? shape.grades : shape.kind === 'choice' ? shape.choices : null;
   return (
-    <Sheet title={check.title} at="foot" onLeave={onLeave}>
+    <Sheet title={pressuresIn(check.title, unit)} at="foot" onLeave={onLeave}>
       <View style={{ gap: space.near }}>
         <Txt as="smallBold">{check.state.title}</Txt>
-        <Txt>{check.how}</Txt>
-        {check.cautions.length > 0 ? <Caution lines={check.cautions} /> : null}
+        <Txt>{pressuresIn(check.how, unit)}</Txt>
+        {check.cautions.length > 0 ? (
+          <Caution lines={check.cautions.map((line) => pressuresIn(line, unit))} />
+        ) : null}
         <Txt as="small" tone="quiet">
-          {`A sound rig: ${check.sound}${check.tools.length > 0 ? ` Needs: ${check.tools.join(', ')}.` : ''}`}
+          {`A sound rig: ${pressuresIn(check.sound, unit)}${check.tools.length > 0 ? ` Needs: ${check.tools.join(', ')}.` : ''}`}
         </Txt>
       </View>
       {options && options.length > MOST_IN_SIGHT ? (
@@ -95,7 +97,7 @@ export function CheckSheet({ check, unit: at, onDone, onLeave }: CheckSheetProps
           size="glove"
         />
       ) : check.doing.does === 'compare' ? (
-        <CurvePad check={check} asked={check.doing.asked} at={at} onChange={setCurve} />
+        <CurvePad check={check} at={at} onChange={setCurve} />
       ) : (
         <Field
           label="What did you read?"

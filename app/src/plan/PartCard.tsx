@@ -1,5 +1,5 @@
 import type { PressureUnit, Unit } from '@keen-bleed/contract';
-import { plumbingOf, portsOf, sayPressure, type PartRole } from '@keen-bleed/core';
+import { plumbingOf, portsOf, pressuresIn, sayPressure, type PartRole } from '@keen-bleed/core';
 import type { Check, Explained } from '@keen-bleed/core/checks';
 import type { DeviceState } from '@keen-bleed/core/twin';
 import { useState, type ReactNode } from 'react';
@@ -109,7 +109,7 @@ export function PartCard({
                     }}
                   >
                     <View style={{ flex: 1 }}>
-                      <Txt>{check.title}</Txt>
+                      <Txt>{pressuresIn(check.title, sayIn)}</Txt>
                       <Txt
                         as="small"
                         tone="quiet"

@@ -21,6 +21,8 @@ interface PlanViewProps {
   onChoose: (symbol: PlanSymbol) => void;
   /** Keys of parts and lines that something is wrong with. */
   marked?: ReadonlySet<string>;
+  /** Keys of the only parts that are not faded; null fades none. */
+  only?: ReadonlySet<string> | null;
   /** The drawing is made smaller to fit this width, px; never larger than it is. */
   fit: number;
   /** Where something acts now, by key of its part. */
@@ -38,13 +40,15 @@ export const PlanView = memo(function PlanView({
   chosen,
   onChoose,
   marked = NONE,
+  only = null,
   fit,
   actsAt = NONE,
 }: PlanViewProps) {
   const scale = Math.min(1, fit / plan.width);
   const touches = circuitsOf(plan);
-  const faded = ({ key }: PlanSymbol) =>
-    circuit !== null && !(touches.get(key)?.has(circuit) ?? false);
+  const faded = ({ key, unit: of, folded }: PlanSymbol) =>
+    (circuit !== null && !(touches.get(key)?.has(circuit) ?? false)) ||
+    (only !== null && !only.has(key) && !folded.some((part) => only.has(`${of} ${part}`)));
   return (
     <View style={{ width: plan.width * scale, height: plan.height * scale }}>
       <Svg

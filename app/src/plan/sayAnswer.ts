@@ -1,6 +1,7 @@
 import type { PressureUnit } from '@keen-bleed/contract';
 import { rounded, sayPressure } from '@keen-bleed/core';
-import { curveOf, sayCurve } from '@keen-bleed/core/bench';
+import { curveOf, pairFigures, sayCurve } from '@keen-bleed/core/bench';
+import { sayFigures } from '../curve/figureWords';
 import { gradeTitles, type AnswerShape, type CheckAnswer } from '@keen-bleed/core/checks';
 
 /** A found answer in words. */
@@ -25,7 +26,7 @@ export function sayAnswer(
       return `${rounded(answer.value, measure === 's' ? 2 : 0)} ${measure}`;
     }
     case 'points':
-      return sayPoints(answer, unit);
+      return sayPoints(answer, shape, unit);
   }
 }
 
@@ -35,8 +36,14 @@ const DIVISION_PSI = 2;
 /** What points come to; the points themselves where they come to nothing yet. */
 function sayPoints(
   { points, compared = false }: Extract<CheckAnswer, { kind: 'points' }>,
+  shape: AnswerShape | null,
   unit: PressureUnit,
 ): string {
+  const as = shape?.kind === 'points' ? (shape.as ?? 'follows') : 'follows';
+  if (as !== 'follows') {
+    const figures = pairFigures(as, points, { divisionPsi: DIVISION_PSI, compared });
+    if (!('wants' in figures)) return sayFigures(figures, unit);
+  }
   const curve = curveOf(points, { divisionPsi: DIVISION_PSI, compared });
   const said =
     'crack' in curve

@@ -15,7 +15,7 @@ import { Choice } from '../ui/Choice';
 import { Rule } from '../ui/Rule';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
-import type { TraceFound } from './traceWorker';
+import type { TraceFound } from '../recorded/traceWorker';
 
 const KINDS: Readonly<Record<TimedKind, string>> = {
   truck: 'truck or bus',

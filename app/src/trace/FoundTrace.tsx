@@ -13,7 +13,7 @@ import { SegmentList } from './SegmentList';
 import { TraceChart, TraceKey } from './TraceChart';
 import { TraceRun } from './TraceRun';
 import { moved, within, zoomed, type TraceView } from './traceView';
-import type { DrawnPoint, TraceFound, TraceWorker } from './traceWorker';
+import type { DrawnPoint, TraceFound, TraceWorker } from '../recorded/traceWorker';
 
 interface FoundTraceProps {
   found: TraceFound;

@@ -10,7 +10,7 @@ import { NUMERAL_FACE } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
 import type { TraceView } from './traceView';
-import type { DrawnPoint } from './traceWorker';
+import type { DrawnPoint } from '../recorded/traceWorker';
 
 interface TraceChartProps {
   label: string;

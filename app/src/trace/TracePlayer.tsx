@@ -7,7 +7,7 @@ import { sayClock } from '../data/when';
 import { gaugeSet } from '../practice/practiceGauge';
 import { PracticeRun } from '../practice/PracticeRun';
 import { usePractice } from '../practice/usePractice';
-import type { TraceWorker } from './traceWorker';
+import type { TraceWorker } from '../recorded/traceWorker';
 
 const TICK_MS = 100;
 /** A tab that slept does not play what nobody saw, s. */

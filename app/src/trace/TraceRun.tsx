@@ -12,7 +12,7 @@ import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
 import { Pick } from '../ui/Pick';
 import { Txt } from '../ui/Txt';
-import type { TraceWorker } from './traceWorker';
+import type { TraceWorker } from '../recorded/traceWorker';
 
 /** A file knows when it was written last: about the end of what it recorded. */
 function endOf(file: File | null): number {

@@ -10,7 +10,7 @@ import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { FoundTrace } from './FoundTrace';
 import { TracePlayer } from './TracePlayer';
-import type { TraceColumns, TraceFound, TraceWorker } from './traceWorker';
+import type { TraceColumns, TraceFound, TraceWorker } from '../recorded/traceWorker';
 import { WhichColumns } from './WhichColumns';
 
 const UNREADABLE =

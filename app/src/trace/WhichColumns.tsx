@@ -8,7 +8,7 @@ import { Choice } from '../ui/Choice';
 import { Pick } from '../ui/Pick';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
-import type { TraceColumns } from './traceWorker';
+import type { TraceColumns } from '../recorded/traceWorker';
 
 const TIME_UNITS = [
   { value: 's', title: 's' },

@@ -144,6 +144,7 @@ export function UnitScreen() {
           label="What is it? Suspects for what was found"
           onPress={() => router.push(`/unit/${id}/suspects`)}
         />
+        <Button size="glove" title="Bench" onPress={() => router.push(`/unit/${id}/bench`)} />
         <Button size="glove" title="Leak hunt" onPress={() => router.push(`/unit/${id}/hunt`)} />
         <Button size="glove" title="Water" onPress={() => router.push(`/unit/${id}/water`)} />
         {me.role !== 'viewer' ? (

@@ -1,4 +1,4 @@
 import * as Comlink from 'comlink';
-import { makeTraceWorker } from '../trace/traceWorker';
+import { makeTraceWorker } from '../recorded/traceWorker';
 
 Comlink.expose(makeTraceWorker());

@@ -13,6 +13,8 @@ export {
 } from './curve';
 export { BUBBLE_LEAST_S, BUBBLE_WAIT_S, bubbleScfm, bubbleSeconds } from './bubbles';
 export {
+  ALIKE_WITHIN_PSI,
+  BEHIND_MOST_PSI,
   besideOther,
   judgeFigure,
   pairFigures,

@@ -47,13 +47,13 @@ export type BenchVerdict = 'pass' | 'fail' | 'cant-tell';
 const HOUSE = 'house default, not a regulation';
 const TRADE = 'common practice';
 /** Two sides, axles or circuits read alike within this, psi [common practice, no source]. */
-const ALIKE_WITHIN_PSI = 4;
+export const ALIKE_WITHIN_PSI = 4;
 /** Left at an outlet with nothing asked for, psi [common practice, no source]. */
 const LEFT_MOST_PSI = 1.5;
 /** A held tank loses no more than this while its supply goes, psi [common practice, no source]. */
 const LOST_MOST_PSI = 3;
 /** A spring side that follows service stays behind it by no more, psi [common practice, no source]. */
-const BEHIND_MOST_PSI = 12;
+export const BEHIND_MOST_PSI = 12;
 /** Hold-off at most, where the modulating valve is at rest, and where it works, psi of primary [trade]. */
 const HOLD_OFF_MOST_PSI = 95;
 /** "About" 95 is taken to be this much more, psi. */
@@ -182,7 +182,7 @@ function balanced(
   return [
     {
       id: 'apart',
-      title: as === 'balance' ? 'The second over the first' : 'Out over in',
+      title: 'The second over the first',
       unit: 'psi',
       value: by.value,
       sd: Math.hypot(by.sd, gaugeSd(reading)),

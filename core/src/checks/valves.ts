@@ -49,10 +49,14 @@ export function twinChecks(valves: readonly Valve[], valve: Valve, check: Check)
   return valves
     .filter(
       (other) =>
-        other.role === valve.role && (other.unit !== valve.unit || other.part !== valve.part),
+        familyOf(other) === familyOf(valve) &&
+        (other.unit !== valve.unit || other.part !== valve.part),
     )
     .flatMap((other) => other.checks.find((each) => kindOf(each) === kindOf(check)) ?? []);
 }
+
+/** A relay-emergency valve brakes as a relay does. */
+const familyOf = ({ role }: Valve): string => (role === 'relay-emergency' ? 'relay' : role);
 
 const kindOf = ({ doing, state, answer }: Check): string =>
   doing.does === 'compare' && answer.kind === 'points'
@@ -75,16 +79,20 @@ export function figuresOfCheck(
   unit: Unit | undefined,
 ): readonly BenchFigure[] | NoCurve | null {
   const { doing, part } = check;
-  const stated = unit
-    ? (wantsOf(unit, part).find(({ field }) => field === 'setPsi') ?? null)
-    : null;
-  const statedPsi = typeof stated?.value === 'number' ? stated.value : null;
+  const want = unit ? wantsOf(unit, part).find(({ field }) => field === 'setPsi') : undefined;
+  const statedPsi = unit ? readOffPsi(unit, part) : null;
   if (answer.kind === 'points' && check.answer.kind === 'points') {
-    return pairFigures(
-      check.answer.as ?? 'follows',
+    const { as = 'follows', from, to } = check.answer;
+    const figures = pairFigures(
+      as,
       answer.points,
       { divisionPsi: DIVISION_PSI, compared: answer.compared ?? false },
       part.includes('relay') ? statedPsi : null,
+    );
+    if ('wants' in figures) return figures;
+    // Two that should read alike are called by their names.
+    return figures.map((figure) =>
+      figure.id === 'apart' ? { ...figure, title: `${capital(to)} over ${from}` } : figure,
     );
   }
   if (answer.kind !== 'number' || check.answer.kind !== 'number') return null;
@@ -104,7 +112,7 @@ export function figuresOfCheck(
   }
   const set = SET[doing.does];
   if (!set) return null;
-  const own = isSetPoint(check) && statedPsi !== null && stated ? stated.tolerance : null;
+  const own = isSetPoint(check) && statedPsi !== null ? (want?.tolerance ?? null) : null;
   const limit =
     own !== null && statedPsi !== null
       ? {
@@ -124,6 +132,13 @@ export function figuresOfCheck(
     },
   ];
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What a valve is made for, as it was read off it; a governor's cut-out as its unit is described. */
+const readOffPsi = (unit: Unit, part: string): number | null =>
+  unit.parts?.find(({ partId }) => partId === part)?.setPsi ??
+  (part === 'governor' ? (unit.governor?.cutOutPsi ?? null) : null);
 
 /** Cut-in is not what a governor is sold by. */
 const isSetPoint = ({ doing }: Check): boolean =>

@@ -44,6 +44,22 @@ export interface DemoVisit {
   clockAheadMin?: number;
 }
 
+/** A valve's ports that were read on the bench. */
+const read = (
+  afterMin: number,
+  number: string,
+  partId: string,
+  title: string,
+  text: string,
+  check: Pick<CheckFact, 'checkId' | 'answer'>,
+): DemoEntry => ({
+  by: 'paula',
+  afterMin,
+  text,
+  at: { number, partId },
+  check: { title, ...check },
+});
+
 /** A joint of Gritter 15 that was wetted. */
 const wetted = (afterMin: number, place: string, partId: string, grade: string): DemoEntry => ({
   by: 'paula',
@@ -211,6 +227,107 @@ export const demoVisits: readonly DemoVisit[] = [
           },
         },
       },
+    ],
+  },
+  {
+    // Two relays read side by side: the old flatbed's was replaced by one that opens late.
+    numbers: ['21', '26'],
+    openedBy: 'paula',
+    daysAgo: 6,
+    hour: 13.5,
+    reason: 'Flatbed brakes late: on the bench',
+    closedAfterMin: 75,
+    entries: [
+      read(
+        14,
+        '21',
+        'rear-relay',
+        'Read in against out: rear relay',
+        'Opens at 4.1 psi ± 0.5 psi',
+        {
+          checkId: '0/compare/rear relay control/rear delivery/released',
+          answer: {
+            kind: 'points',
+            points: [
+              [4, 0],
+              [6, 2],
+              [8, 4],
+              [10, 6],
+              [15, 11],
+              [20, 16],
+              [40, 36],
+              [60, 56],
+              [40, 37],
+              [20, 17],
+              [10, 7],
+              [0, 0],
+            ],
+            compared: true,
+          },
+        },
+      ),
+      read(31, '26', 'relay', 'Read in against out: relay', 'Opens at 8.4 psi ± 0.5 psi', {
+        checkId: '1/compare/#1 service line/#1 delivery/released',
+        answer: {
+          kind: 'points',
+          points: [
+            [4, 0],
+            [6, 0],
+            [8, 0],
+            [10, 2],
+            [15, 6],
+            [20, 12],
+            [40, 32],
+            [60, 51],
+            [40, 33],
+            [20, 13],
+            [10, 3],
+            [0, 0],
+          ],
+          compared: true,
+        },
+      }),
+      read(48, '21', 'rear-relay', 'Time a bubble at the rear relay’s exhaust', '12 s', {
+        checkId: '0/bubble/rear relay: exhaust/applied',
+        answer: { kind: 'number', value: 12 },
+      }),
+    ],
+  },
+  {
+    // What brakes the rear with primary lost, read before the winter.
+    numbers: ['18'],
+    openedBy: 'paula',
+    daysAgo: 19,
+    hour: 9.2,
+    reason: 'Before the winter: hold-off and pop-out',
+    closedAfterMin: 50,
+    entries: [
+      read(
+        22,
+        '18',
+        'modulating-valve',
+        'Read front brakes against hold-off, primary empty',
+        'Hold-off with the pedal up 94 psi ± 0.9 psi; lets go for each one of front brake 2.71 ± 0.03',
+        {
+          checkId: '0/compare/front signal/spring line/modulates',
+          answer: {
+            kind: 'points',
+            points: [
+              [0, 94],
+              [10, 67],
+              [15, 53],
+              [20, 40],
+              [25, 27],
+              [30, 12],
+            ],
+            compared: true,
+          },
+        },
+      ),
+      read(41, '18', 'park-control', 'Read where the park valve pops out', '36 psi', {
+        checkId: '0/read/park valve',
+        answer: { kind: 'number', value: 36 },
+      }),
     ],
   },
   {

@@ -10,6 +10,7 @@ import {
   psiAt,
   purgesOf,
   segmentsOf,
+  steadyPoints,
   TraceReader,
   type BrakeMove,
   type ColumnHead,
@@ -70,6 +71,8 @@ export interface TraceWorker {
   /** The tank's readings after one moment and up to another, as a gauge would have sent them. */
   played: (afterS: number, toS: number) => DrawnPoint[];
   csv: () => string;
+  /** The points of a curve: the first column's pressure against the second's, where both stood still. */
+  points: () => (readonly [from: number, to: number])[];
 }
 
 /** Makes the worker's side. */
@@ -152,6 +155,7 @@ export function makeTraceWorker(): TraceWorker {
       }
       return points;
     },
+    points: () => steadyPoints(tank(), traces[1] ?? NO_TRACE),
     csv: () =>
       Papa.unparse({
         fields: [

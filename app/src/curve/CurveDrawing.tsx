@@ -1,6 +1,6 @@
 import type { PressureUnit } from '@keen-bleed/contract';
 import { fromPsi, toPsi } from '@keen-bleed/core';
-import { CRACK_WITHIN_PSI, sweepsOf, type CurvePoint } from '@keen-bleed/core/bench';
+import { sweepsOf, type CurvePoint } from '@keen-bleed/core/bench';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useState } from 'react';
@@ -10,6 +10,7 @@ import { sayDay } from '../data/when';
 import { NUMERAL_FACE } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
+import type { CurveBand } from './curveBand';
 import type { EarlierCurve } from './madeFor';
 
 const HEIGHT = 220;
@@ -22,12 +23,24 @@ interface CurveDrawingProps {
   points: readonly CurvePoint[];
   /** What was read before, the newest first. */
   earlier: readonly EarlierCurve[];
-  madeForPsi: number | null;
+  /** What a sound rig of this description gives. */
+  sound?: readonly CurvePoint[] | null;
+  /** Where the points should lie, under the line of equal pressures. */
+  band: CurveBand;
+  /** What the two ports are called. */
+  names?: readonly [from: string, to: string];
   unit: PressureUnit;
 }
 
-/** The loop of a valve: up as squares on a line, down as rings on a broken one, and the band its crack may lie in. */
-export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawingProps) {
+/** The loop of a valve: up as squares on a line, down as rings on a broken one, and the band it may lie in. */
+export function CurveDrawing({
+  points,
+  earlier,
+  sound = null,
+  band,
+  names: [from, to] = ['In', 'Out'],
+  unit,
+}: CurveDrawingProps) {
   const palette = usePalette();
   const [width, setWidth] = useState(0);
   const most = Math.max(20, ...points.flat(), ...earlier.flatMap((each) => each.points.flat()));
@@ -42,13 +55,9 @@ export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawing
   const path = line<number>()
     .x((n) => x(points[n]![0]))
     .y((n) => y(points[n]![1]));
-  const band =
-    madeForPsi === null
-      ? null
-      : ([madeForPsi - CRACK_WITHIN_PSI, madeForPsi + CRACK_WITHIN_PSI] as const);
-  const along = (crack: number): [number, number][] => [
-    [x(Math.max(0, crack)), y(0)],
-    [x(most), y(Math.max(0, most - crack))],
+  const along = (less: number): [number, number][] => [
+    less < 0 ? [x(0), y(-less)] : [x(less), y(0)],
+    less < 0 ? [x(most + less), y(most)] : [x(most), y(Math.max(0, most - less))],
   ];
   // Round in the unit that is spoken.
   const ticks = scaleLinear()
@@ -58,7 +67,7 @@ export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawing
     <View>
       <View
         role="img"
-        aria-label={`Out against in: ${up.length} points up, ${down.length} down`}
+        aria-label={`${to} against ${from.toLowerCase()}: ${up.length} points up, ${down.length} down`}
         onLayout={({ nativeEvent }) => setWidth(nativeEvent.layout.width)}
         style={{ height: HEIGHT }}
       >
@@ -126,6 +135,19 @@ export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawing
                 fill="none"
               />
             ))}
+            {sound ? (
+              <Path
+                d={
+                  line<CurvePoint>()
+                    .x(([asked]) => x(asked))
+                    .y(([, given]) => y(given))([...sound]) ?? ''
+                }
+                stroke={palette.ink}
+                strokeWidth={1}
+                strokeDasharray="2 4"
+                fill="none"
+              />
+            ) : null}
             <Path d={path(up) ?? ''} stroke={palette.accent} strokeWidth={2} fill="none" />
             {down.length > 0 && top !== undefined ? (
               <Path
@@ -160,6 +182,11 @@ export function CurveDrawing({ points, earlier, madeForPsi, unit }: CurveDrawing
           </Svg>
         ) : null}
       </View>
+      {sound ? (
+        <Txt as="small" tone="quiet">
+          Dotted: a sound rig like this, by its twin.
+        </Txt>
+      ) : null}
       {earlier.length > 0 ? (
         <Txt as="small" tone="quiet">
           {`Thin lines: as it was read on ${earlier.map(({ atMs }) => sayDay(atMs)).join(' and ')}.`}
