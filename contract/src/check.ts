@@ -9,6 +9,7 @@ import type { AskTable, CoupleRig, UncoupleRig } from './rig';
 import type { CopyRuleSet, EditRuleSet, RuleSetDraft } from './ruleSet';
 import type { AppendFacts, CompareHeld, Held, HeldLogs } from './log/types';
 import type { RunExport } from './log/run/header';
+import type { VisitExport } from './log/visit/header';
 import type { SchemaName } from './schemas';
 import type { CreateUnit, EditUnit, UnitDraft } from './unit';
 
@@ -41,6 +42,7 @@ interface Shapes {
   jobFact: LogShapes['job']['fact'];
   outcome: Outcome;
   runExport: RunExport;
+  visitExport: VisitExport;
 }
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; fields: FieldProblem[] };

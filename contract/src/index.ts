@@ -138,7 +138,12 @@ export {
   type WaterFound,
   type WeatherFact,
 } from './log/visit/huntFacts';
-export { type VisitHeader, type VisitMade } from './log/visit/header';
+export {
+  VisitExportSchema,
+  type VisitExport,
+  type VisitHeader,
+  type VisitMade,
+} from './log/visit/header';
 export {
   measureKinds,
   repairs,

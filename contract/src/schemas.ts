@@ -12,6 +12,7 @@ import { OpenLogSchema } from './log/kinds';
 import { JobFactSchema } from './log/job/fact';
 import { RunFactSchema } from './log/run/fact';
 import { RunExportSchema } from './log/run/header';
+import { VisitExportSchema } from './log/visit/header';
 import { VisitFactSchema } from './log/visit/fact';
 import { OutcomeSchema } from './outcome';
 import { AskTableSchema, CoupleRigSchema, UncoupleRigSchema } from './rig';
@@ -53,6 +54,7 @@ export const schemas = {
   jobFact: JobFactSchema,
   outcome: OutcomeSchema,
   runExport: RunExportSchema,
+  visitExport: VisitExportSchema,
 } as const;
 
 export type SchemaName = keyof typeof schemas;

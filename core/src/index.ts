@@ -147,6 +147,7 @@ export { checkAsked } from './log/kinds/run/checkAsked';
 export { stateOfRun } from './run/stateOfRun';
 export { RunWalk, type Did, type Hands } from './log/kinds/run/runWalk';
 export { entryTitles, entryWords, sayEntry, seenWords } from './log/kinds/visit/sayEntry';
+export { visitRows, type VisitRow } from './log/kinds/visit/visitRows';
 export {
   partOfEntry,
   photosOf,

@@ -8,7 +8,7 @@ import type { Database } from './db/database';
 import { jobRoutes } from './jobs/jobRoutes';
 import { runRoutes, schemaRoutes } from './runs/runRoutes';
 import { logRoutes } from './log/logRoutes';
-import { visitRoutes } from './log/visitRoutes';
+import { visitRoutes, visitSchemaRoutes } from './log/visitRoutes';
 import { photoRoutes } from './photos/photoRoutes';
 import { mount, type AnswerCheck } from './http/route';
 import { readableText } from './http/readableText';
@@ -133,6 +133,7 @@ export function makeApp(options: AppOptions): Express {
   });
   app.use('/api', api);
   app.use('/schema', schemaRoutes());
+  app.use('/schema', visitSchemaRoutes());
   if (options.webFolder !== null) app.use(webRoutes(options.webFolder));
   app.use(() => {
     throw new ApiError('not-found', 'There is nothing at this address.');

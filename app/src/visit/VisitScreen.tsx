@@ -162,7 +162,11 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
             onJob={mayWrite ? (entry) => void openJob(entry) : null}
           />
           <VisitParts visit={visit} />
-          <LinkOut title="Report as PDF" href={`/api/visits/${header.id}/report.pdf`} />
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.step }}>
+            <LinkOut title="Report as PDF" href={`/api/visits/${header.id}/report.pdf`} />
+            <LinkOut title="Export as JSON" href={`/api/visits/${header.id}/export.json`} />
+            <LinkOut title="Export as CSV" href={`/api/visits/${header.id}/export.csv`} />
+          </View>
           {mayWrite && isOpen ? (
             <Button
               title="Close the visit"

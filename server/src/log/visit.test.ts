@@ -1,5 +1,8 @@
-import type { LogRecord, LogRow, VisitHeader } from '@keen-bleed/contract';
+import type { LogRecord, LogRow, VisitExport, VisitHeader } from '@keen-bleed/contract';
 import { CORE_VERSION, VISIT_VERSION } from '@keen-bleed/core';
+import Ajv from 'ajv';
+import Papa from 'papaparse';
+import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import {
   addTruck,
@@ -50,6 +53,72 @@ describe('a visit', () => {
       by.post(`/api/logs/${header.id}/facts`).send({ facts });
     return { unit, header, said, send };
   }
+
+  it('goes out as JSON that fits the schema served beside it, and as CSV that a general-purpose reader takes apart', async () => {
+    const { unit, header, said, send } = await openedVisit();
+    const at = { unitId: unit.id, partId: 'rear-relay' };
+    const check = (title: string, answer: object, more: object = {}) => {
+      const { text: _, ...fact } = said('', {
+        kind: 'check',
+        at,
+        checkId: '0/compare/rear relay control/rear delivery/released',
+        title,
+        answer,
+        said: '=SUM(A1)',
+        ...more,
+      });
+      return fact;
+    };
+    const points = {
+      kind: 'points',
+      points: [
+        [4, 0],
+        [20, 16.5],
+      ],
+    };
+    await send([check('Read in against out', points)], staff.technician).expect(200);
+    const lead = said('', {
+      kind: 'held',
+      unitId: unit.id,
+      state: 'released',
+      needle: 'primary',
+      fromPsi: 118,
+      toPsi: 116,
+      seconds: 120,
+      text: 'Held',
+    });
+    const { at: _at, ...held } = lead as { at: unknown };
+    await send([held], staff.lead).expect(200);
+    const schema = (await request(shop.app).get('/schema/visit-export.json').expect(200))
+      .body as object;
+    const answer = await staff.viewer.get(`/api/visits/${header.id}/export.json`).expect(200);
+    const ajv = new Ajv({ discriminator: true, strict: false, validateFormats: false });
+    expect([ajv.validate(schema, answer.body), ajv.errors]).toEqual([true, null]);
+    expect(answer.headers['content-disposition']).toMatch(/visit-.*\.json/);
+    expect(Object.values((answer.body as VisitExport).writers)).toHaveLength(2);
+    const csv = await staff.viewer.get(`/api/visits/${header.id}/export.csv`).expect(200);
+    const { data, errors } = Papa.parse<Record<string, string>>(csv.text.trim(), { header: true });
+    expect(errors).toEqual([]);
+    expect(
+      data.map(({ kind, part, pointsPsi, fromPsi, seconds }) => ({
+        kind,
+        part,
+        pointsPsi,
+        fromPsi,
+        seconds,
+      })),
+    ).toEqual([
+      { kind: 'check', part: 'Rear relay', pointsPsi: '4:0 20:16.5', fromPsi: '', seconds: '' },
+      { kind: 'held', part: '', pointsPsi: '', fromPsi: '118', seconds: '120' },
+    ]);
+    // A cell that a spreadsheet would run is quoted.
+    expect(csv.text).toContain(`"'=SUM(A1)"`);
+    expect(Number.isNaN(Date.parse(data[0]!.timeUtc!))).toBe(false);
+    for (const kind of ['json', 'csv']) {
+      await others.lead.get(`/api/visits/${header.id}/export.${kind}`).expect(404);
+      await request(shop.app).get(`/api/visits/${header.id}/export.${kind}`).expect(401);
+    }
+  });
 
   it('is written in by several people, and lists what is not right', async () => {
     const { unit, header, said, send } = await openedVisit();

@@ -1,43 +1,123 @@
-import type { VisitFact, VisitHeader } from '@keen-bleed/contract';
-import { visitKind } from '@keen-bleed/core';
+import {
+  VisitExportSchema,
+  type VisitExport,
+  type VisitFact,
+  type VisitHeader,
+} from '@keen-bleed/contract';
+import { visitKind, visitRows } from '@keen-bleed/core';
+import { Router } from 'express';
+import Papa from 'papaparse';
 import type { Db } from '../db/database';
 import { READERS, route, type Route } from '../http/route';
 import { photosAsData } from '../report/photosAsData';
 import { visitReport } from '../report/visitReport';
-import { findLog, readLog, storedFacts } from './logRow';
+import { NOT_AN_INSPECTION } from '../report/page';
+import { findLog, readLog, storedFacts, type StoredLog } from './logRow';
 import { writersOf } from './writersOf';
 
-/** What is particular to visits: their report. */
+const COLUMNS = [
+  'timeUtc',
+  'by',
+  'unit',
+  'part',
+  'kind',
+  'what',
+  'found',
+  'answer',
+  'pointsPsi',
+  'fromPsi',
+  'toPsi',
+  'seconds',
+  'waterMl',
+];
+
+/** What is particular to visits: what goes out of the product. */
 export function visitRoutes(db: Db): Route[] {
+  const find = async (shopId: string, visitId: string) => {
+    const { log, by } = await findLog(db, shopId, visitId, 'visit');
+    const read = readLog(log, await storedFacts(db, shopId, log.id));
+    const header = read.header as VisitHeader;
+    const facts = read.facts as VisitFact[];
+    const writers = await writersOf(db, shopId, log.id);
+    return { log, by, header, facts, writers, state: visitKind.fold(header, facts).state };
+  };
+  const whole = {
+    method: 'get',
+    who: READERS,
+    body: null,
+    query: null,
+    answers: 'file',
+  } as const;
   return [
     route({
-      method: 'get',
+      ...whole,
       path: '/visits/:id/report.pdf',
-      who: READERS,
-      body: null,
-      query: null,
-      answers: 'file',
       does: async ({ me, id, response }) => {
-        const { log, by } = await findLog(db, me.shopId, id('id', 'visit'), 'visit');
-        const read = readLog(log, await storedFacts(db, me.shopId, log.id));
-        const header = read.header as VisitHeader;
-        const facts = read.facts as VisitFact[];
+        const { log, by, header, facts, writers, state } = await find(me.shopId, id('id', 'visit'));
         const pdf = await visitReport({
           shopName: me.shopName,
           timeZone: me.timeZone,
           header,
           facts,
-          state: visitKind.fold(header, facts).state,
+          state,
           by,
-          writers: await writersOf(db, me.shopId, log.id),
+          writers,
           startedAtMs: log.startedAtMs,
           photos: await photosAsData(db, me.shopId, log.id, facts),
         });
         response
-          .attachment(`visit-${new Date(log.startedAtMs).toISOString().slice(0, 10)}.pdf`)
+          .attachment(`${fileName(log)}.pdf`)
           .type('application/pdf')
           .send(pdf);
       },
     }),
+    route({
+      ...whole,
+      path: '/visits/:id/export.json',
+      does: async ({ me, id, response }) => {
+        const { log, by, header, facts, writers } = await find(me.shopId, id('id', 'visit'));
+        const body: VisitExport = {
+          format: 'keen-bleed/visit/1',
+          header,
+          by,
+          writers,
+          startedAtMs: log.startedAtMs,
+          closedAtMs: log.closedAtMs,
+          timeUnsure: log.timeUnsure,
+          facts,
+          caution: NOT_AN_INSPECTION,
+        };
+        response.attachment(`${fileName(log)}.json`).json(body);
+      },
+    }),
+    route({
+      ...whole,
+      path: '/visits/:id/export.csv',
+      does: async ({ me, id, response }) => {
+        const { log, header, facts, writers, state } = await find(me.shopId, id('id', 'visit'));
+        const data = visitRows(header, state, facts, writers);
+        // Quotes before a leading sign keep a spreadsheet from reading a cell as a formula.
+        const csv = Papa.unparse({ fields: COLUMNS, data }, { escapeFormulae: true });
+        response
+          .attachment(`${fileName(log)}.csv`)
+          .type('text/csv')
+          .send(`${csv}\r\n`);
+      },
+    }),
   ];
+}
+
+const fileName = ({ startedAtMs }: StoredLog): string =>
+  `visit-${new Date(startedAtMs).toISOString().slice(0, 10)}`;
+
+/** The shape of an exported visit, for whoever reads one. */
+export function visitSchemaRoutes(): Router {
+  const router = Router();
+  router.get('/visit-export.json', (_request, response) => {
+    response.json({
+      $schema: 'http://json-schema.org/draft-07/schema#',
+      ...VisitExportSchema,
+    });
+  });
+  return router;
 }
