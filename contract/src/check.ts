@@ -5,6 +5,7 @@ import type { FieldProblem } from './errors';
 import { problemsOf } from './problem-in-words';
 import type { LogShapes, AnyHeader } from './log/kinds';
 import type { Outcome } from './outcome';
+import type { CallPedal, HeardCall } from './pedalCall';
 import type { AskTable, CoupleRig, UncoupleRig } from './rig';
 import type { CopyRuleSet, EditRuleSet, RuleSetDraft } from './ruleSet';
 import type { AppendFacts, CompareHeld, Held, HeldLogs } from './log/types';
@@ -26,6 +27,8 @@ interface Shapes {
   coupleRig: CoupleRig;
   uncoupleRig: UncoupleRig;
   askTable: AskTable;
+  callPedal: CallPedal;
+  heardCall: HeardCall;
   ruleSetDraft: RuleSetDraft;
   copyRuleSet: CopyRuleSet;
   editRuleSet: EditRuleSet;

@@ -206,3 +206,10 @@ export type {
 } from './views';
 
 export { gaugeChannels, type GaugeChannel, type SentSample } from './gaugeSet';
+export {
+  PedalStandingSchema,
+  type CallPedal,
+  type HeardCall,
+  type PedalCall,
+  type PedalStanding,
+} from './pedalCall';

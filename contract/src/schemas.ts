@@ -15,6 +15,7 @@ import { RunExportSchema } from './log/run/header';
 import { VisitExportSchema } from './log/visit/header';
 import { VisitFactSchema } from './log/visit/fact';
 import { OutcomeSchema } from './outcome';
+import { CallPedalSchema, HeardCallSchema } from './pedalCall';
 import { AskTableSchema, CoupleRigSchema, UncoupleRigSchema } from './rig';
 import {
   ChooseRuleSetSchema,
@@ -38,6 +39,8 @@ export const schemas = {
   coupleRig: CoupleRigSchema,
   uncoupleRig: UncoupleRigSchema,
   askTable: AskTableSchema,
+  callPedal: CallPedalSchema,
+  heardCall: HeardCallSchema,
   ruleSetDraft: RuleSetDraftSchema,
   copyRuleSet: CopyRuleSetSchema,
   editRuleSet: EditRuleSetSchema,

@@ -119,3 +119,96 @@ test('who may only look sees a hunt and writes nothing in it', async ({ page, se
   await expect(page.getByRole('button', { name: 'Watch a needle' })).toHaveCount(0);
   await expect(page.getByRole('radiogroup', { name: /^Soap on/ })).toHaveCount(0);
 });
+
+test(
+  'two hunt one rig without a network, and each finds what the other found once it is back',
+  { tag: '@both' },
+  async ({ page, browser, server }) => {
+    const id = server.query(`select id from units where number = '07'`);
+    const other = await browser.newContext({ baseURL: server.url, serviceWorkers: 'block' });
+    const theirs = await other.newPage();
+    await signIn(page, 'idris');
+    await signIn(theirs, 'paula');
+    const wetted = (on: Page, joint: string) =>
+      on.getByRole('radiogroup', { name: `Soap on ${joint}`, exact: true });
+    for (const on of [page, theirs]) {
+      await on.goto(`/unit/${id}/hunt`);
+      await expect(wetted(on, 'Primary tank').first()).toBeVisible({ timeout: 60_000 });
+    }
+    await page.context().setOffline(true);
+    await other.setOffline(true);
+    await wetted(page, 'Primary tank').getByRole('radio', { name: 'froth' }).click();
+    await wetted(theirs, 'Secondary tank').getByRole('radio', { name: 'stream' }).click();
+    // The same joint, by both: the later word stands.
+    await wetted(page, 'Supply tank').getByRole('radio', { name: 'film' }).click();
+    await expect(wetted(page, 'Supply tank').getByRole('radio', { name: 'film' })).toBeChecked();
+    await wetted(theirs, 'Supply tank').getByRole('radio', { name: 'dry' }).click();
+    await expect(wetted(theirs, 'Supply tank').getByRole('radio', { name: 'dry' })).toBeChecked();
+    await page.context().setOffline(false);
+    await other.setOffline(false);
+    await expect
+      .poll(() =>
+        server.query(
+          `select count(*) from facts f join logs l on l.id = f.log_id and l.shop_id = f.shop_id where l.unit_id = '${id}' and f.fact->>'checkId' like '0/wet/%'`,
+        ),
+      )
+      .toBe('4');
+    for (const on of [page, theirs]) {
+      await on.reload();
+      await expect(wetted(on, 'Primary tank').getByRole('radio', { name: 'froth' })).toBeChecked({
+        timeout: 60_000,
+      });
+      await expect(
+        wetted(on, 'Secondary tank').getByRole('radio', { name: 'stream' }),
+      ).toBeChecked();
+      await expect(wetted(on, 'Supply tank').getByRole('radio', { name: 'dry' })).toBeChecked();
+    }
+    for (const on of [page, theirs]) {
+      await on.getByRole('link', { name: 'The visit in which this is kept' }).click();
+      await closeVisit(on, server);
+    }
+    await other.close();
+  },
+);
+
+test(
+  'whoever holds the pedal has a phone that shows the call, and both are told when it has lost touch',
+  { tag: '@both' },
+  async ({ page, browser, server }) => {
+    const id = server.query(`select id from units where number = '07'`);
+    await signIn(page, 'idris');
+    await page.goto(`/unit/${id}/hunt`);
+    await page.getByRole('radio', { name: 'Pedal', exact: true }).click();
+    await expect(page.getByText(/^No helper’s phone listens/)).toBeVisible();
+    const other = await browser.newContext({
+      baseURL: server.url,
+      serviceWorkers: 'block',
+      viewport: { width: 390, height: 844 },
+    });
+    const theirs = await other.newPage();
+    // Who may only look may hold the pedal.
+    await signIn(theirs, 'joss');
+    await theirs.goto(`/unit/${id}/pedal`);
+    await expect(theirs.getByText('Wait for the call')).toBeVisible();
+    await expectNoFindings(theirs);
+    await page.getByRole('button', { name: 'Call: press' }).click();
+    await expect(theirs.getByText('Press and hold')).toBeVisible();
+    await expect(page.getByText('The helper’s phone shows it.')).toBeVisible();
+    await expectNoFindings(theirs);
+    await page.getByRole('button', { name: 'Call: release' }).click();
+    await expect(theirs.getByText('Release', { exact: true })).toBeVisible();
+    // A phone without a network says so, and so does the caller's.
+    await other.setOffline(true);
+    await expect(page.getByText(/has lost touch: call it out/)).toBeVisible({ timeout: 20_000 });
+    await expect(theirs.getByText('Lost touch')).toBeVisible({ timeout: 20_000 });
+    await expect(theirs.getByText(/^Listen for the voice/)).toBeVisible();
+    await other.setOffline(false);
+    await page.getByRole('button', { name: 'Call: press' }).click();
+    await expect(theirs.getByText('Press and hold')).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText('The helper’s phone shows it.')).toBeVisible({ timeout: 20_000 });
+    // A caller who leaves is not waited for in silence.
+    await page.goto('/');
+    await expect(theirs.getByText('Lost touch')).toBeVisible({ timeout: 20_000 });
+    await other.close();
+  },
+);

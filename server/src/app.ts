@@ -14,6 +14,7 @@ import { mount, type AnswerCheck } from './http/route';
 import { readableText } from './http/readableText';
 import { failureRoutes } from './failures/failureRoutes';
 import { gradeRoutes } from './hunts/gradeRoutes';
+import { pedalRoutes } from './hunts/pedalRoutes';
 import { dueRoutes } from './units/dueRoutes';
 import { gaugeRoutes } from './gauges/gaugeRoutes';
 import { rigRoutes } from './rigs/rigRoutes';
@@ -115,6 +116,7 @@ export function makeApp(options: AppOptions): Express {
       ...unitRoutes(db),
       ...dueRoutes(db),
       ...gradeRoutes(db),
+      ...pedalRoutes(db),
       ...failureRoutes(db),
       ...rigRoutes(db),
       ...ruleSetRoutes(db),

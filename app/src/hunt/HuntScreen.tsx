@@ -186,7 +186,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
       {pass === 'applied' || pass === 'released' ? (
         <Caution lines={['Chock both ways. Stay clear of pushrods while air is on.']} />
       ) : null}
-      {pass === 'applied' ? <HelperCalls /> : null}
+      {pass === 'applied' ? <HelperCalls unitId={rig.unit.id} /> : null}
       {hunt.joints.length === 0 ? <Waiting rows={6} /> : null}
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near, minHeight: 48 }}>
         <Txt as="smallBold" style={{ flex: 1 }} live="polite">

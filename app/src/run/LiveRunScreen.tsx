@@ -12,7 +12,7 @@ import { useWide } from '../theme/useWide';
 import { useRunDesk } from './desk/useRunDesk';
 import { useRunKeys } from './desk/useRunKeys';
 import { useSpokenRun } from './desk/useSpokenRun';
-import { useWakeLock } from './desk/useWakeLock';
+import { useWakeLock } from '../ui/useWakeLock';
 import { PadPart } from './pad/PadPart';
 import { RunHead } from './RunHead';
 import { RunLadder } from './RunLadder';

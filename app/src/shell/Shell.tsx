@@ -26,8 +26,8 @@ export function Shell({ children }: { children: ReactNode }) {
   const wide = useWide();
   const palette = usePalette();
   const path = usePathname();
-  // A run fills a phone; its own way out stands at the top.
-  const bare = !wide && /^\/run\/./.test(path);
+  // A run fills a phone, and so does what is called to the pedal; each has its own way out.
+  const bare = !wide && /^\/(run\/.|unit\/[^/]+\/pedal)/.test(path);
   return (
     <View
       style={{

@@ -30,6 +30,7 @@ export const typeScale = {
   small: text(15, 21),
   smallBold: text(15, 21, true),
   pad: text(28, 34, true),
+  call: text(56, 62, true),
   number: numeral(17, 24),
   numberBold: numeral(17, 24, true),
   numberSmall: numeral(14, 20),

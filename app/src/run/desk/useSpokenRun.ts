@@ -2,18 +2,10 @@ import type { PressureUnit, School } from '@keen-bleed/contract';
 import { sayStep, type HoldNow, type RunState } from '@keen-bleed/core';
 import { useEffect } from 'react';
 import { usePrefs } from '../../prefs/prefs';
+import { speak } from '../../ui/speak';
 
 /** Seconds left at which a hold is counted aloud. */
 const COUNTED = new Set([30, 10, 5, 4, 3, 2, 1]);
-
-function speak(text: string): void {
-  try {
-    speechSynthesis.cancel();
-    speechSynthesis.speak(new SpeechSynthesisUtterance(text));
-  } catch {
-    // A device without a voice still shows it.
-  }
-}
 
 /** Speaks each step as it comes and counts the last seconds of a hold, where the holder of the device wants it. */
 export function useSpokenRun(

@@ -1,0 +1,1 @@
+export { PedalScreen as default } from '../../../hunt/PedalScreen';

@@ -1,0 +1,82 @@
+import type { PedalCall, PedalStanding } from '@keen-bleed/contract';
+import { createChannel, type Channel } from 'better-sse';
+
+interface Pedal {
+  channel: Channel;
+  call: PedalCall | null;
+  seq: number;
+  heard: { seq: number; atMs: number } | null;
+  /** Put away once nobody calls or listens any more. */
+  touchedAtMs: number;
+}
+
+/** A pedal nobody called or listened to for so long is forgotten, ms. */
+const FORGOTTEN_MS = 30 * 60_000;
+
+/**
+ * What is called to whoever holds the pedal of a unit, and what the helper's phone shows of it. Nothing of it is kept:
+ * it is said, heard and over.
+ */
+export class PedalCalls {
+  private readonly pedals = new Map<string, Pedal>();
+
+  /** @param nowMs the clock; a test brings its own */
+  constructor(private readonly nowMs: () => number = Date.now) {}
+
+  /** How many pedals are known. */
+  get size(): number {
+    return this.pedals.size;
+  }
+
+  /** Calls to the pedal, and says how that stands. A call older than the one that stands is not taken. */
+  call(shopId: string, unitId: string, call: PedalCall, seq: number): PedalStanding {
+    const pedal = this.of(shopId, unitId);
+    if (seq >= pedal.seq) {
+      pedal.call = call;
+      pedal.seq = seq;
+    }
+    pedal.channel.broadcast({ call: pedal.call, seq: pedal.seq }, 'call');
+    return this.standing(pedal);
+  }
+
+  /** The helper's phone says which call it shows. */
+  heard(shopId: string, unitId: string, seq: number): PedalStanding {
+    const pedal = this.of(shopId, unitId);
+    pedal.heard = { seq, atMs: this.nowMs() };
+    return this.standing(pedal);
+  }
+
+  /** The stream of calls to a pedal, and what stands. */
+  follow(shopId: string, unitId: string): { channel: Channel; standing: PedalStanding } {
+    const pedal = this.of(shopId, unitId);
+    return { channel: pedal.channel, standing: this.standing(pedal) };
+  }
+
+  private standing({ call, seq, heard }: Pedal): PedalStanding {
+    return {
+      call,
+      seq,
+      heard: heard
+        ? { seq: heard.seq, agoMs: Math.max(0, Math.round(this.nowMs() - heard.atMs)) }
+        : null,
+    };
+  }
+
+  private of(shopId: string, unitId: string): Pedal {
+    const now = this.nowMs();
+    for (const [key, { channel, touchedAtMs }] of this.pedals) {
+      if (channel.sessionCount === 0 && now - touchedAtMs > FORGOTTEN_MS) this.pedals.delete(key);
+    }
+    const key = `${shopId}/${unitId}`;
+    const found = this.pedals.get(key) ?? {
+      channel: createChannel(),
+      call: null,
+      seq: 0,
+      heard: null,
+      touchedAtMs: now,
+    };
+    found.touchedAtMs = now;
+    this.pedals.set(key, found);
+    return found;
+  }
+}
