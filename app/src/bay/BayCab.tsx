@@ -22,6 +22,7 @@ import { LETTERS, MOST_TEED, type Teed } from './teed';
 import type { BayFault, BaySetup } from './bayProtocol';
 import { BayRun } from './BayRun';
 import { BaySuspects } from './BaySuspects';
+import { BayWalks } from './BayWalks';
 import { RigPane } from './RigPane';
 import { useBayClock } from './useBayClock';
 import { cabControls, timeControl } from './cabControls';
@@ -155,9 +156,9 @@ function Around({ bay, setup, log, run, onLeave }: AroundProps) {
         ? before.filter(({ id }) => id !== fault.id)
         : [...before, fault].slice(-Math.max(1, setup.hidden ?? 1)),
     );
-  const check = (which: Check) => {
+  const check = (which: Check, isBrought = false) => {
     if (which.doing.does === 'listen') listenClose(which.doing.way);
-    void bay.check(which.id).then((answer) => {
+    void bay.check(which.id, isBrought).then((answer) => {
       if (answer) log.add(which, answer);
     });
   };
@@ -236,6 +237,12 @@ function Around({ bay, setup, log, run, onLeave }: AroundProps) {
               <Txt>{`The driver says: ${bay.rig.driverSays.title.toLowerCase()}.`}</Txt>
             ) : null}
             <Done log={log} />
+            <BayWalks
+              setup={setup}
+              rig={bay.rig}
+              log={log}
+              onCheck={(which) => check(which, true)}
+            />
             {setup.hidden === null ? null : (
               <BaySuspects
                 setup={setup}

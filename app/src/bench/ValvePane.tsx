@@ -29,6 +29,8 @@ interface ValvePaneProps {
   bench: Bench;
   valve: Valve;
   mayWrite: boolean;
+  /** On a rig in the Bay: nothing is written down of it, and no file is read. */
+  inBay?: boolean;
   onRead: (check: Check) => void;
 }
 
@@ -36,7 +38,15 @@ interface ValvePaneProps {
 const MOST_EARLIER = 3;
 
 /** One valve: each reading that can be made of it, what the newest came to, and how that stands beside what is like it. */
-export function ValvePane({ rig, units, bench, valve, mayWrite, onRead }: ValvePaneProps) {
+export function ValvePane({
+  rig,
+  units,
+  bench,
+  valve,
+  mayWrite,
+  inBay = false,
+  onRead,
+}: ValvePaneProps) {
   const { unit: sayIn } = usePrefs();
   const sound = useSoundAnswers(rig, valve);
   const unit = units[valve.unit];
@@ -57,7 +67,7 @@ export function ValvePane({ rig, units, bench, valve, mayWrite, onRead }: ValveP
             .filter(Boolean)
             .join(' · ')}
         </Txt>
-        {unit && record?.setPsi === undefined && mayWrite ? (
+        {unit && record?.setPsi === undefined && mayWrite && !inBay ? (
           <LinkTo to={`/unit/${unit.id}/parts`}>
             <Txt as="bodyBold" tone="accent">
               Write down what is read off it
@@ -76,13 +86,14 @@ export function ValvePane({ rig, units, bench, valve, mayWrite, onRead }: ValveP
               bench={bench}
               sound={sound?.[check.id]}
               mayWrite={mayWrite}
+              inBay={inBay}
               onRead={onRead}
             />
           </View>
         ))}
         <Rule />
       </View>
-      {valve.checks.some(({ doing }) => doing.does === 'compare') ? (
+      {!inBay && valve.checks.some(({ doing }) => doing.does === 'compare') ? (
         <View style={{ gap: space.hair }}>
           <Txt as="small" tone="quiet">
             {`How fast it goes on to ${sayPressure(60, sayIn)} and off from ${sayPressure(95, sayIn)} to ${sayPressure(5, sayIn)} is timed from a recorded line, never by eye.`}
@@ -98,12 +109,13 @@ export function ValvePane({ rig, units, bench, valve, mayWrite, onRead }: ValveP
   );
 }
 
-interface ReadingOfProps extends Omit<ValvePaneProps, 'rig'> {
+interface ReadingOfProps extends Omit<ValvePaneProps, 'rig' | 'inBay'> {
+  inBay: boolean;
   check: Check;
   sound: CheckAnswer | undefined;
 }
 
-function ReadingOf({ check, valve, units, bench, sound, mayWrite, onRead }: ReadingOfProps) {
+function ReadingOf({ check, valve, units, bench, sound, mayWrite, inBay, onRead }: ReadingOfProps) {
   const { unit: sayIn } = usePrefs();
   const unit = units[valve.unit];
   const readings = bench.readings.get(check.id) ?? [];
@@ -122,7 +134,9 @@ function ReadingOf({ check, valve, units, bench, sound, mayWrite, onRead }: Read
           </Txt>
           <Txt as="small" tone="quiet">
             {newest
-              ? `read on ${sayDay(newest.atMs)}`
+              ? inBay
+                ? 'read on this rig'
+                : `read on ${sayDay(newest.atMs)}`
               : pressuresIn(`${check.state.title}. A sound one: ${check.sound}`, sayIn)}
           </Txt>
         </View>
@@ -146,7 +160,14 @@ function ReadingOf({ check, valve, units, bench, sound, mayWrite, onRead }: Read
             figures={figures}
             others={[
               ...(before
-                ? [{ name: `Beside ${sayDay(before.atMs)}`, answer: before.answer, check, unit }]
+                ? [
+                    {
+                      name: inBay ? 'Beside the reading before' : `Beside ${sayDay(before.atMs)}`,
+                      answer: before.answer,
+                      check,
+                      unit,
+                    },
+                  ]
                 : []),
               ...twinChecks(bench.valves, valve, check).flatMap((twin) => {
                 const [reading] = bench.readings.get(twin.id) ?? [];

@@ -13,7 +13,7 @@ export function HuntStanding({
   units,
   titleOf,
 }: {
-  hunt: Hunt;
+  hunt: Pick<Hunt, 'budget' | 'failed' | 'joints'>;
   units: readonly Unit[];
   titleOf: (joint: Joint) => string;
 }) {

@@ -1,5 +1,5 @@
-import type { PedalCall, PedalStanding } from '@keen-bleed/contract';
-import { useEffect, useRef, useState } from 'react';
+import type { CallPedal, PedalCall, PedalStanding } from '@keen-bleed/contract';
+import { useEffect, useState } from 'react';
 import { ask } from '../wire/api';
 
 /** While a helper's phone is called, it is told this often that the caller is still there, ms. */
@@ -16,19 +16,18 @@ export function useCaller(unitId: string): {
   heard: Heard;
   say: (call: PedalCall) => void;
 } {
-  const [call, setCall] = useState<PedalCall | null>(null);
+  const [said, setSaid] = useState<CallPedal | null>(null);
   const [standing, setStanding] = useState<PedalStanding | null>(null);
   const [reached, setReached] = useState(false);
-  const seq = useRef(0);
   useEffect(() => {
-    if (call === null) return undefined;
+    if (said === null) return undefined;
     let isOn = true;
     const tell = () => {
-      ask<PedalStanding>('POST', `/api/units/${unitId}/pedal`, { call, seq: seq.current }).then(
+      ask<PedalStanding>('POST', `/api/units/${unitId}/pedal`, said).then(
         (told) => {
           if (!isOn) return;
           // Somebody called before this page was opened: what is called here comes after that.
-          if (told.seq > seq.current) seq.current = told.seq + 1;
+          if (told.seq > said.seq) setSaid({ ...said, seq: told.seq + 1 });
           setStanding(told);
           setReached(true);
         },
@@ -41,23 +40,16 @@ export function useCaller(unitId: string): {
       isOn = false;
       clearInterval(timer);
     };
-  }, [call, unitId]);
+  }, [said, unitId]);
   return {
-    call,
-    heard: heardOf(standing, reached, seq),
-    say: (next) => {
-      seq.current += 1;
-      setCall(next);
-    },
+    call: said?.call ?? null,
+    heard: heardOf(standing, reached, said?.seq ?? 0),
+    say: (call) => setSaid((before) => ({ call, seq: (before?.seq ?? 0) + 1 })),
   };
 }
 
-function heardOf(
-  standing: PedalStanding | null,
-  reached: boolean,
-  seq: { readonly current: number },
-): Heard {
+function heardOf(standing: PedalStanding | null, reached: boolean, seq: number): Heard {
   if (!standing?.heard) return 'alone';
   if (!reached || standing.heard.agoMs > LOST_AFTER_MS) return 'lost';
-  return standing.heard.seq >= seq.current ? 'shown' : 'on its way';
+  return standing.heard.seq >= seq ? 'shown' : 'on its way';
 }
