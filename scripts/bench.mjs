@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { drawsAir } from './bench/drawsAir.mjs';
 import { dragsJobs } from './bench/dragsJobs.mjs';
+import { huntWalks } from './bench/huntWalks.mjs';
 import { dataFolder } from './setup/dataFolder.mjs';
 import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
 import { chromiumPath, ensurePackages } from './setup/packages.mjs';
@@ -226,6 +227,12 @@ await runMain(async () => {
   ]) {
     console.log(await run(process.execPath, ['--import', 'tsx', ...args], { cwd: root }));
   }
+  say('weighing a hunt');
+  console.log(
+    await run(process.execPath, ['--import', 'tsx', 'server/bench/huntSpeed.bench.ts'], {
+      cwd: root,
+    }),
+  );
   say('running the twin');
   console.log(
     await run(process.execPath, ['--import', 'tsx', 'server/bench/twin.bench.ts'], { cwd: root }),
@@ -244,11 +251,12 @@ await runMain(async () => {
       LOG_LEVEL: 'silent',
     });
     // Whatever goes wrong in the page, the server is not left running.
-    const { firstLoad, taps, long, works, felt, traces, air, jobs } = await (async () => ({
+    const { firstLoad, taps, long, works, felt, traces, air, jobs, hunt } = await (async () => ({
       ...(await inTheBrowser(server.url)),
       traces: await readsTraces(server.url, [10_000, 100_000, 1_000_000]),
       air: await drawsAir(launchBrowser, server.url),
       jobs: await dragsJobs(launchBrowser, server.url),
+      hunt: await huntWalks(launchBrowser, server.url),
     }))().finally(server.stop);
     const shell = await shellBytes();
     const kB = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;
@@ -281,6 +289,15 @@ await runMain(async () => {
         `  ${title}: air seen ${seen.ms.toFixed(1)} ms at ${seen.perSecond.toFixed(0)} frames/s, drawing still ${still.ms.toFixed(1)} ms at ${still.perSecond.toFixed(0)}; yardstick (2,000,000 roots) ${yardstickMs.toFixed(0)} ms`,
       );
     }
+    console.log(
+      `A leak hunt of ${hunt.joints} joints in one pass at 4 × CPU slow-down, yardstick (2,000,000 roots) ${hunt.yardstickMs.toFixed(0)} ms`,
+    );
+    console.log(
+      `  scrolled ${hunt.scrolled.perSecond.toFixed(0)} frames/s, ${hunt.scrolled.late} of ${hunt.scrolled.frames} late, longest gap ${hunt.scrolled.longestMs.toFixed(0)} ms; left alone ${hunt.still.perSecond.toFixed(0)} frames/s (60 asked)`,
+    );
+    console.log(
+      `  a mark until it is shown: median ${median(hunt.marks).toFixed(0)} ms, most ${Math.max(...hunt.marks).toFixed(0)} ms`,
+    );
     console.log('A trace read and taken apart in its worker');
     for (const { count, tookMs, megabytes, long: tasks } of traces) {
       console.log(

@@ -133,3 +133,46 @@ test(
     await closeVisit(page, server);
   },
 );
+
+test(
+  'in the Bay the same walks are made on the twin: a watch and soap, a drain, a valve on the bench',
+  { tag: '@both' },
+  async ({ page }) => {
+    await signIn(page, 'idris');
+    await page.getByRole('link', { name: 'Bay', exact: true }).click();
+    await page.getByLabel('Find a rig').fill('Gritter 18');
+    await page.getByLabel('Rig', { exact: true }).selectOption({ label: 'Gritter 18' });
+    await page
+      .getByRole('radiogroup', { name: 'Faults' })
+      .getByRole('radio', { name: 'none' })
+      .click();
+    await page.getByRole('button', { name: 'Start' }).click();
+    await page.getByRole('button', { name: 'Walk round it' }).click();
+    const stands = page.getByRole('status', { name: 'How the hunt stands' });
+    await expect(stands).toContainText('No hold yet', { timeout: 60_000 });
+    await page.getByRole('button', { name: /^Watch the primary gauge/ }).click();
+    await expect(page.getByRole('list', { name: 'Air lost and found' })).toContainText(
+      'Parked · primary',
+      { timeout: 60_000 },
+    );
+    await page.getByRole('button', { name: 'Wet it: Supply tank' }).click();
+    await expect(page.getByRole('button', { name: 'Wet it again: Supply tank' })).toBeVisible();
+    await expectNoFindings(page);
+    await page.getByRole('radio', { name: 'Water', exact: true }).click();
+    await page.getByRole('button', { name: 'Drain it: Supply tank' }).click();
+    await expect(page.getByRole('button', { name: 'Drain it again: Supply tank' })).toBeVisible();
+    await expect(
+      page.getByRole('list', { name: 'Applications with the engine off' }),
+    ).toContainText('Primary');
+    await page.getByRole('radio', { name: 'Bench', exact: true }).click();
+    await page
+      .getByLabel('Valve', { exact: true })
+      .selectOption('Spring brake modulating valve · 18');
+    await page.getByRole('button', { name: /^Read it: Read primary against hold-off/ }).click();
+    // Nothing is wrong with it: it takes over where it should.
+    await expect(
+      page.getByRole('list', { name: /^Figures: Read primary against hold-off/ }),
+    ).toContainText(/Takes over at, of primary.*pass/, { timeout: 60_000 });
+    await expectNoFindings(page);
+  },
+);

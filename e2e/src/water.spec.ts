@@ -21,15 +21,22 @@ test(
     await of('supply tank').getByRole('checkbox', { name: 'milky' }).click();
     await expect(of('supply tank').getByRole('checkbox', { name: 'milky' })).toBeChecked();
     await of('primary tank').getByRole('radio', { name: 'spoonful' }).click();
-    await of('secondary tank').getByRole('radio', { name: 'dry' }).click();
     // Forty litres are a slip of the keys.
     await page.getByRole('button', { name: /photo: Supply tank/ }).click();
     await page.getByLabel('Measured, ml, if it was').fill('40000');
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await expect(page.getByText(/^No brake tank gives over 5 litres/)).toBeVisible();
     await page.getByLabel('Measured, ml, if it was').fill('140');
+    await page.getByRole('checkbox', { name: 'with secondary tank' }).click();
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await expect(of('supply tank')).toContainText('140 ml');
+    // One cord drains both: the other tank is not asked again, and a later touch does not forget it.
+    const cord = of('secondary tank').getByText('Drained by the cord of the supply tank.');
+    await expect(cord).toBeVisible();
+    await of('supply tank').getByRole('checkbox', { name: 'rust' }).click();
+    await expect(of('supply tank').getByRole('checkbox', { name: 'rust' })).toBeChecked();
+    await of('supply tank').getByRole('checkbox', { name: 'rust' }).click();
+    await expect(cord).toBeVisible();
 
     await page.getByRole('button', { name: 'Say the weather…' }).click();
     await page.getByLabel(/^Air/).fill('200');
@@ -50,10 +57,10 @@ test(
     await expect
       .poll(() =>
         server.query(
-          `select fact->'water'->>'what' from facts where fact->>'kind' = 'check' and fact->'water'->>'ml' = '140'`,
+          `select distinct fact->'water'->>'with' from facts where fact->>'kind' = 'check' and fact->'water'->>'ml' = '140'`,
         ),
       )
-      .toBe('["milky"]');
+      .toBe('["secondary-tank"]');
     await page.getByRole('link', { name: 'The visit in which this is kept' }).click();
     await expect(page).toHaveURL(/\/visit\//);
     await closeVisit(page, server);

@@ -103,7 +103,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
     act.current = { wet, last: hunt.last };
   });
   const onGrade = useCallback(
-    (joint: Joint, grade: string) => void act.current.wet(joint, grade, null),
+    (joint: Joint, grade: string) => act.current.wet(joint, grade, null),
     [],
   );
   const onSide = useCallback(

@@ -1,7 +1,7 @@
 import type { JointSide } from '@keen-bleed/contract';
 import { jointSides } from '@keen-bleed/contract/forms';
 import type { Joint, Wetted } from '@keen-bleed/core/hunt';
-import { memo } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -22,7 +22,8 @@ interface JointRowProps {
   /** It holds no air as the rig is held, such as what lies behind a shut cock. */
   airless: boolean;
   mayWrite: boolean;
-  onGrade: (joint: Joint, grade: string) => void;
+  /** Gives whether it was kept. */
+  onGrade: (joint: Joint, grade: string) => Promise<boolean>;
   onSide: (joint: Joint, side: JointSide) => void;
   onMend: (joint: Joint) => void;
   onMore: (joint: Joint) => void;
@@ -50,7 +51,19 @@ export const JointRow = memo(function JointRow({
   const isMended = last !== undefined && last.grade !== 'dry' && last.mendedAtMs !== null;
   const leaks = last !== undefined && last.grade !== 'dry' && !isMended;
   // A joint that was mended is wetted again: nothing is chosen until it was.
-  const value = last && !isMended ? last.grade : '';
+  const known = last && !isMended ? last.grade : '';
+  // What was pressed shows at once, while it is on its way to the disk.
+  const [pressed, setPressed] = useState<string | null>(null);
+  const saidAtMs = last?.atMs ?? null;
+  const mendedAtMs = last?.mendedAtMs ?? null;
+  useEffect(() => setPressed(null), [known, saidAtMs, mendedAtMs]);
+  const press = (grade: string) => {
+    setPressed(grade);
+    void onGrade(joint, grade).then((isKept) => {
+      if (!isKept) setPressed(null);
+    });
+  };
+  const value = pressed ?? known;
   return (
     <View
       role="listitem"
@@ -88,7 +101,7 @@ export const JointRow = memo(function JointRow({
             label={`Soap on ${title}`}
             options={SOAP}
             value={value as (typeof SOAP)[number]['value']}
-            onChange={(grade) => onGrade(joint, grade)}
+            onChange={press}
           />
         ) : (
           <Txt as="small" tone="quiet">

@@ -19,7 +19,7 @@ import {
   type Wetted,
 } from '@keen-bleed/core/hunt';
 import * as Comlink from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import useSWRImmutable from 'swr/immutable';
 import { useMe } from '../account/session';
 import type { Drawing } from '../air/drawing';
@@ -109,8 +109,11 @@ export function useHunt(
       ?.budget(asked)
       .then((told) => {
         if (!isNewest) return;
-        setBudget(told);
-        setFailed(false);
+        // A touch on the next joint does not wait for it.
+        startTransition(() => {
+          setBudget(told);
+          setFailed(false);
+        });
       })
       .catch(() => isNewest && setFailed(true));
     return () => {

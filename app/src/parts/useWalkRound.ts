@@ -78,7 +78,11 @@ export function useWalkRound(
       const before = 'photos' in fact ? (fact.photos ?? []) : [];
       const named =
         kept.length > 0 ? { ...fact, photos: [...before, ...kept].slice(-MOST_PHOTOS) } : fact;
-      const problem = await recordIn(me, id, named);
+      // Open on the screen it is written as it stands there; read anew only where it is not yet.
+      const problem =
+        here?.isWritable && here.header.id === id
+          ? await here.record(named)
+          : await recordIn(me, id, named);
       setTrouble(problem);
       return problem === null;
     } catch {

@@ -21,6 +21,7 @@ export interface RigEvidence {
 }
 
 const DAY_MS = 86_400_000;
+const NONE: readonly Evidence[] = [];
 
 /** Everything in the log of a rig that speaks for or against a cause: its newest run, what was found since, what was replaced. */
 export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvidence {
@@ -43,26 +44,27 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
   const record = useLogRecord<'run'>(newest?.id ?? null);
   const here = useClosedHere(front?.id ?? '');
   const found = useFoundOfAll(units);
+  // A run that the server has not heard of yet counts as well.
+  const own = here.run && (!newest || here.run.atMs > newest.startedAtMs) ? here.run : null;
+  const kept = own ?? (record.data && newest ? record.data : null);
+  const runId = own?.id ?? newest?.id ?? null;
+  const runAtMs = own?.atMs ?? newest?.startedAtMs ?? null;
+  // Apart from what goes on here: a mark on a walk does not read the whole run again.
+  const ofRun = useMemo((): readonly Evidence[] => {
+    if (!kept || runAtMs === null) return NONE;
+    const { header, facts } = kept as unknown as { header: RunHeader; facts: RunFact[] };
+    const state = stateOfRun(header.made, facts);
+    const { unit, towed, ruleSet } = header.made;
+    const outcome = outcomeOf(state, { unit, towed, ruleSet, sayIn: unit.gauge.unit });
+    return evidenceOfRun({
+      outcome,
+      gauge: state.gauge,
+      atMs: runAtMs,
+      usual: usualOf(passed, state.gauge),
+    });
+  }, [kept, passed, runAtMs]);
   return useMemo(() => {
-    const evidence: Evidence[] = [];
-    // A run that the server has not heard of yet counts as well.
-    const own = here.run && (!newest || here.run.atMs > newest.startedAtMs) ? here.run : null;
-    const kept = own ?? (record.data && newest ? { ...newest, ...record.data } : null);
-    const run = own ?? (newest && { id: newest.id, atMs: newest.startedAtMs });
-    if (kept && run) {
-      const { header, facts } = kept as unknown as { header: RunHeader; facts: RunFact[] };
-      const state = stateOfRun(header.made, facts);
-      const { unit, towed, ruleSet } = header.made;
-      const outcome = outcomeOf(state, { unit, towed, ruleSet, sayIn: unit.gauge.unit });
-      evidence.push(
-        ...evidenceOfRun({
-          outcome,
-          gauge: state.gauge,
-          atMs: run.atMs,
-          usual: usualOf(passed, state.gauge),
-        }),
-      );
-    }
+    const evidence: Evidence[] = [...ofRun];
     const entries = walk.state?.entries ?? [];
     const answers = clockAnswers(entries);
     // What was taken back here does not come in again by what the server had of it.
@@ -89,8 +91,8 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
       }
     });
     return {
-      evidence: stillCounts(evidence, run?.atMs ?? null, sound?.startedAtMs ?? null),
-      run: run && { id: run.id, atMs: run.atMs },
+      evidence: stillCounts(evidence, runAtMs, sound?.startedAtMs ?? null),
+      run: runId !== null && runAtMs !== null ? { id: runId, atMs: runAtMs } : null,
       ready:
         here.ready &&
         found.ready &&
@@ -99,11 +101,14 @@ export function useRigEvidence(units: readonly Unit[], walk: WalkRound): RigEvid
     };
   }, [
     found,
-    here,
+    here.ready,
     newest,
-    passed,
+    ofRun,
+    own,
     record.data,
     record.error,
+    runAtMs,
+    runId,
     runs.data,
     runs.error,
     sound,

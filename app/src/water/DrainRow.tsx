@@ -13,6 +13,8 @@ import { AMOUNTS, sayDrained, THINGS } from './waterWords';
 interface DrainRowProps {
   title: string;
   drained: Drained | undefined;
+  /** The drain whose cord drained this tank as well. */
+  sharedWith: string | null;
   mayWrite: boolean;
   onAmount: (amount: DrainAmount) => void;
   onWhat: (what: DrainedThing[]) => void;
@@ -20,7 +22,15 @@ interface DrainRowProps {
 }
 
 /** One drain: how much in one touch, what it was in another. */
-export function DrainRow({ title, drained, mayWrite, onAmount, onWhat, onMore }: DrainRowProps) {
+export function DrainRow({
+  title,
+  drained,
+  sharedWith,
+  mayWrite,
+  onAmount,
+  onWhat,
+  onMore,
+}: DrainRowProps) {
   const isBad =
     drained !== undefined &&
     (drained.amount === 'cup' || drained.amount === 'more' || drained.stuck);
@@ -58,6 +68,9 @@ export function DrainRow({ title, drained, mayWrite, onAmount, onWhat, onMore }:
             chosen={drained.what}
             onChange={onWhat}
           />
+        ) : null}
+        {sharedWith && !drained ? (
+          <Txt as="small">{`Drained by the cord of the ${sharedWith.toLowerCase()}.`}</Txt>
         ) : null}
         {drained && (!mayWrite || drained.ml !== null || drained.stuck) ? (
           <Txt as="small" tone="quiet">

@@ -1,3 +1,4 @@
+import type { Drained } from '@keen-bleed/core/water';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { PhotoPicker } from '../photos/PhotoPicker';
@@ -15,6 +16,8 @@ interface DrainSheetProps {
   drain: Drain;
   /** Tanks of the same unit that the same cord may drain. */
   others: readonly Drain[];
+  /** What was said of it in this round. */
+  drained: Drained | undefined;
   onDone: (
     more: { ml: number | null; stuck: boolean; withParts: string[]; note: string | null },
     photos: readonly Blob[],
@@ -23,10 +26,10 @@ interface DrainSheetProps {
 }
 
 /** What more can be said of a drain: millilitres, a stuck valve, a cord that drains several, a note, a photo. */
-export function DrainSheet({ drain, others, onDone, onLeave }: DrainSheetProps) {
+export function DrainSheet({ drain, others, drained, onDone, onLeave }: DrainSheetProps) {
   const [ml, setMl] = useState('');
-  const [stuck, setStuck] = useState(false);
-  const [withParts, setWithParts] = useState<string[]>([]);
+  const [stuck, setStuck] = useState(drained?.stuck ?? false);
+  const [withParts, setWithParts] = useState<string[]>([...(drained?.with ?? [])]);
   const [note, setNote] = useState('');
   const [photos, setPhotos] = useState<readonly Blob[]>([]);
   const [problem, setProblem] = useState<string>();

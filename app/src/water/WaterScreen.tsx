@@ -99,8 +99,13 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
     more: Omit<WaterFound, 'mist'> & { note?: string },
     photos: readonly Blob[] = [],
   ) => {
-    const { note, ...found } = more;
-    const kept: WaterFound = { ...(amount === 'mist' ? { mist: true } : {}), ...found };
+    const { note, with: shared = [], stuck, ...found } = more;
+    const kept: WaterFound = {
+      ...(amount === 'mist' ? { mist: true } : {}),
+      ...found,
+      ...(stuck ? { stuck } : {}),
+      ...(shared.length > 0 ? { with: shared } : {}),
+    };
     void walk.say(
       {
         kind: 'check',
@@ -118,6 +123,8 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       photos,
     );
   };
+  /** A cord that drains several does so however much comes. */
+  const cordOf = (drain: Drain) => ({ with: [...(now.get(drain.place)?.with ?? [])] });
   const moreOf = (drain: Drain, what?: DrainedThing[]) => {
     const last = now.get(drain.place);
     const things = what ?? [...(last?.what ?? [])];
@@ -125,6 +132,7 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       ...(last?.ml === null || last?.ml === undefined ? {} : { ml: last.ml }),
       ...(things.length > 0 ? { what: things } : {}),
       ...(last?.stuck ? { stuck: true } : {}),
+      ...cordOf(drain),
     };
   };
   const keepWeather = (said: Weather) => {
@@ -141,6 +149,12 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
     lastMs === null ? 'no earlier drain is written down' : `last drained ${sayAgo(lastMs, nowMs)}`;
   const titleOf = ({ title, check }: Drain) =>
     walk.units.length > 1 ? `${title} · ${walk.units[check.unit]?.number ?? ''}` : title;
+  /** The drain whose cord drained this tank as well, by name. */
+  const sharedWith = ({ check }: Drain): string | null =>
+    water.drains.find(
+      (other) =>
+        other.check.unit === check.unit && now.get(other.place)?.with?.includes(check.part),
+    )?.title ?? null;
   const has = (thing: DrainedThing) => drained.some(({ what }) => what.includes(thing));
 
   const head = (
@@ -166,8 +180,11 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
             key={drain.check.id}
             title={titleOf(drain)}
             drained={now.get(drain.place)}
+            sharedWith={sharedWith(drain)}
             mayWrite={mayWrite}
-            onAmount={(amount) => keep(drain, amount, amount === 'dry' ? {} : moreOf(drain))}
+            onAmount={(amount) =>
+              keep(drain, amount, amount === 'dry' ? cordOf(drain) : moreOf(drain))
+            }
             onWhat={(what) =>
               keep(drain, now.get(drain.place)?.amount ?? 'mist', moreOf(drain, what))
             }
@@ -227,6 +244,7 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       {more ? (
         <DrainSheet
           drain={more}
+          drained={now.get(more.place)}
           others={water.drains.filter(
             (each) => each.check.unit === more.check.unit && each.check.id !== more.check.id,
           )}
@@ -239,8 +257,9 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
               {
                 ...moreOf(more),
                 ...(ml === null ? {} : { ml }),
-                ...(stuck ? { stuck: true } : {}),
-                ...(withParts.length > 0 ? { with: withParts } : {}),
+                // What was said by mistake is taken away again.
+                stuck,
+                with: withParts,
                 ...(note === null ? {} : { note }),
               },
               photos,

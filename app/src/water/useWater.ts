@@ -92,7 +92,13 @@ export function useWater(
       checkId: string,
       answer: { kind: string; grade?: string },
       water:
-        | { ml?: number; mist?: boolean; what?: readonly DrainedThing[]; stuck?: boolean }
+        | {
+            ml?: number;
+            mist?: boolean;
+            what?: readonly DrainedThing[];
+            stuck?: boolean;
+            with?: readonly string[];
+          }
         | undefined,
       atMs: number,
     ): Said[] => {
@@ -100,8 +106,8 @@ export function useWater(
       const amount =
         answer.kind === 'grade' ? amountOfGrade(answer.grade ?? '', water?.mist ?? false) : null;
       if (place === undefined || amount === null) return [];
-      const { ml = null, what = [], stuck = false } = water ?? {};
-      return [{ place, drained: { place, amount, ml, what, stuck, atMs } }];
+      const { ml = null, what = [], stuck = false, with: shared = [] } = water ?? {};
+      return [{ place, drained: { place, amount, ml, what, stuck, with: shared, atMs } }];
     };
     const here = entries.flatMap((entry) =>
       entry.kind === 'check'

@@ -22,6 +22,8 @@ export interface Drained {
   ml: number | null;
   what: readonly DrainedThing[];
   stuck: boolean;
+  /** Tanks, by part, that the same cord drained with it: their water is in this amount. */
+  with?: readonly string[];
   atMs: number;
 }
 
