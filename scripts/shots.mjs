@@ -164,23 +164,18 @@ const views = [
   },
   { name: 'run-hold-phone-dark', as: 'idris', go: (page) => toHold(page, 'Gritter 18') },
   {
-    name: 'bench-phone-dark',
+    name: 'bench-wide-dark',
     as: 'idris',
+    wide: true,
     go: async (page) => {
-      await toDrawing(page, 'Gritter 12');
-      await onDrawing(page, 'Rear relay').click();
-      await page.getByRole('button', { name: /^More checks/ }).click();
-      await page.getByRole('button', { name: /^Do it: Read in against out/ }).click();
-      await page.getByRole('radio', { name: 'yes' }).click();
-      const read = async (way, psi, out) => {
-        await page.getByLabel(`In, ${way} to ${psi} psi`).fill(String(psi));
-        await page.getByLabel(`Out, ${way} to ${psi} psi`).fill(String(out));
-      };
-      const up = { 4: 0, 6: 2, 8: 4, 10: 6, 15: 11, 20: 16, 40: 36, 60: 56 };
-      for (const [psi, out] of Object.entries(up)) await read('up', psi, out);
-      for (const [psi, out] of Object.entries({ 10: 7.5, 20: 17.5, 40: 37.5 }))
-        await read('down', psi, out);
-      await page.getByRole('status', { name: 'What they come to' }).scrollIntoViewIfNeeded();
+      await toUnit(page, 'Tipper 21');
+      await page.getByRole('button', { name: 'Bench' }).click();
+      await page.getByRole('link', { name: /^Relay-emergency valve/ }).click();
+      await page
+        .getByText(/^Beside a sound rig like this/)
+        .first()
+        .waitFor({ timeout: 60_000 });
+      await page.getByRole('link', { name: /^Rear relay · 21/ }).scrollIntoViewIfNeeded();
     },
   },
   { name: 'record-phone-light', light: true, go: (page) => toRecord(page, 'Tractor 07') },

@@ -54,6 +54,13 @@ test(
       joints
         .getByRole('listitem')
         .filter({ has: page.getByRole('radiogroup', { name: `Soap on ${name}`, exact: true }) });
+    // An open ear first: what it names weighs at once.
+    await page.getByRole('button', { name: 'What I heard on a walk round, released' }).click();
+    await page.getByLabel(/^Or where: find by a word/).fill('park line');
+    await page.getByRole('radio', { name: 'Joints of the park line', exact: true }).click();
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByText('Heard: Joints of the park line.')).toBeVisible();
+    await expect(joint('Park line')).toContainText('likely here');
     await joint('Spring line').getByRole('radio', { name: 'dry' }).click();
     // With no network it goes on all the same.
     await page.context().setOffline(true);

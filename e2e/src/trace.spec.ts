@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { closeVisit } from './closeVisit';
 import { expectNoFindings } from './axe';
 import { expect, pad, press, signIn, test } from './ownServer';
 
@@ -146,6 +147,44 @@ function stamped(): string {
   }
   return rows.join('\n');
 }
+
+test('a timed stamp is kept for the chamber it was recorded at, and stands on the bench', async ({
+  page,
+  server,
+}) => {
+  await signIn(page, 'paula');
+  const id = server.query(`select id from units where number = '07'`);
+  await page.goto(`/unit/${id}/bench?valve=0.rear-chambers`);
+  await page
+    .getByRole('link', { name: 'Time the rear left chamber on, from a logger’s file' })
+    .click();
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'line.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(stamped()),
+  });
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await page.getByRole('button', { name: /^Keep for a chamber: on,/ }).click();
+  // Where it was recorded has to be said.
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('Say where it was recorded.')).toBeVisible();
+  await page.getByRole('radio', { name: 'rear left chamber' }).click();
+  await expectNoFindings(page);
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  const figures = page.getByRole('list', { name: 'Figures: Time the rear left chamber on' });
+  await expect(figures).toContainText('0.24 s');
+  await expect(figures).toContainText('0.45 s at most');
+  await expect(figures).toContainText('pass');
+  await expect
+    .poll(() =>
+      server.query(
+        `select fact->>'note' from facts where fact->>'checkId' = '0/time/rear left/down'`,
+      ),
+    )
+    .toBe('timed from line.csv');
+  await page.getByRole('link', { name: 'The visit in which this is kept' }).click();
+  await closeVisit(page, server);
+});
 
 test('a recorded line says how fast the brakes go on and off, by what it was recorded on', async ({
   page,

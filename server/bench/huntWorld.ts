@@ -10,8 +10,10 @@ import {
 } from '@keen-bleed/core/checks';
 import {
   budgetOf,
+  heardOf,
   jointsOf,
   seenTable,
+  type Heard,
   type Hold,
   type Joint,
   type SeenTable,
@@ -32,11 +34,19 @@ export interface HuntRig {
   rig: RigUnderTest;
   table: SeenTable;
   joints: readonly Joint[];
+  /** Walks with an open ear, one a state. */
+  walks: readonly Check[];
 }
 
 export const huntRig = (rig: RigUnderTest): HuntRig => ({
   rig,
   table: seenTable(rig),
+  walks: checksOf(rig).filter(
+    ({ doing, state }) =>
+      doing.does === 'walk' &&
+      doing.of === 'air' &&
+      (state.id === 'parked' || state.id === 'released' || state.id === 'applied'),
+  ),
   joints: underAir(
     rig,
     jointsOf(checksOf(rig)).filter(({ pass }) => pass !== 'running'),
@@ -123,6 +133,28 @@ export function wet(check: Check, rig: Twin, draws: Draws): 'dry' | LeakGrade {
   return answer.kind === 'grade' ? (answer.grade as 'dry' | LeakGrade) : 'dry';
 }
 
+/** What an open ear names on a walk in each state: by ears that are not the model's. */
+export function listened(
+  hunted: HuntRig,
+  drawn: readonly Effect[],
+  leaks: readonly Leak[],
+  draws: Draws,
+): Heard[] {
+  return hunted.walks.flatMap((check) => {
+    const twin = standing(hunted, drawn, leaks, check.state.id as HeldState);
+    const answer = doCheck(
+      twin,
+      check,
+      {
+        senses: { ...USUAL_SENSES, missed: 0.14, imagined: 0.03, heardQuietScfm: 0.12 },
+        chance: { even: draws.even, normal: () => draws.normal(3) },
+      },
+      true,
+    );
+    return heardOf(check, answer, 1) ?? [];
+  });
+}
+
 /** Seeds one after the other begin alike: this takes them apart. */
 const apart = (seed: number) => Math.imul(seed, 2_654_435_761) >>> 1;
 
@@ -160,7 +192,9 @@ export function huntOnce(hunted: HuntRig, seed: number, rate = 0.025): Hunted {
     wetted.push({ place: joint.place, grade, atMs: 2, mendedAtMs: null });
     if (isLeaky && grade !== 'dry') left.splice(left.indexOf(isLeaky), 1);
   }
-  const { chance } = budgetOf(hunted.table, inSections(hunted.joints), wetted, holds);
+  // Half of those who hunt walk round with an open ear first.
+  const heard = draws.even() < 0.5 ? listened(hunted, effects, leaks, draws) : [];
+  const { chance } = budgetOf(hunted.table, inSections(hunted.joints), wetted, holds, { heard });
   return { chance, leaks: left.some(({ scfm }) => scfm >= 0.05) };
 }
 
@@ -221,13 +255,14 @@ export function guided(
   const leaks = [{ joint, scfm }];
   const states: HeldState[] = ['parked', 'released', 'red out', 'applied'];
   const holds = heldIn(hunted, effects, leaks, states, draws);
+  const heard = listened(hunted, effects, leaks, draws);
   const places = inSections(hunted.joints);
   const twins = new Map<string, Twin>();
   const wetted: Wetted[] = [];
   const all = places.length;
   // What was dry may be wetted again, where the holds say that a leak must be somewhere.
   for (let n = 1; n <= all; n += 1) {
-    const { places: by } = budgetOf(hunted.table, places, wetted, holds);
+    const { places: by } = budgetOf(hunted.table, places, wetted, holds, { heard });
     const next = [...hunted.joints].sort(
       (a, b) => (by.get(b.place) ?? 0) - (by.get(a.place) ?? 0),
     )[0]!;

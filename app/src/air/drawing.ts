@@ -27,6 +27,7 @@ import {
   losesAir,
   seenTable,
   type Budget,
+  type Ears,
   type Hold,
   type HuntEvent,
   type MayLeak,
@@ -72,8 +73,8 @@ export interface Drawing {
     rig: RigUnderTest,
     waterMl: Readonly<Record<string, number>>,
   ) => { dry: Applications[]; now: Applications[] };
-  /** Places that have no air once one is capped. */
-  loses: (rig: RigUnderTest, place: string) => LosesAir[];
+  /** Places that have no air once one is capped, and that one itself. */
+  loses: (rig: RigUnderTest, place: string) => { capped: LosesAir | null; lost: LosesAir[] };
 }
 
 /** What a budget is reckoned from. */
@@ -84,6 +85,8 @@ export interface AskedBudget {
   /** Holds of the newest run. */
   ofRun: readonly Hold[];
   soapMisses?: number;
+  /** How this shop's ears err. */
+  ears?: Ears;
   /** What grades turned out to be in this shop. */
   taught: GradesTaught;
 }
@@ -163,10 +166,12 @@ export const makeDrawing = (): Drawing => ({
   }),
   answers: answersOf,
   seen: seenTable,
-  budget: ({ table, joints, events, ofRun, soapMisses, taught }) => {
-    const { wetted, holds } = huntOf(events);
+  budget: ({ table, joints, events, ofRun, soapMisses, ears, taught }) => {
+    const { wetted, holds, heard } = huntOf(events);
     return budgetOf(table, joints, wetted, [...ofRun, ...holds], {
       learnt: gradesLearnt(taught),
+      heard,
+      ...(ears ? { ears } : {}),
       ...(soapMisses === undefined ? {} : { soapMisses }),
     });
   },
@@ -177,10 +182,11 @@ export const makeDrawing = (): Drawing => ({
   },
   loses: (rig, place) => {
     const { nodes } = airOf(rig);
-    return losesAir(rig, place).flatMap((id) => {
+    const told = (id: string): LosesAir[] => {
       const node = nodes.find((each) => each.id === id);
       return node ? [{ name: node.name, unit: node.unit, part: node.part }] : [];
-    });
+    };
+    return { capped: told(place)[0] ?? null, lost: losesAir(rig, place).flatMap(told) };
   },
   points: (rig, keys) => {
     const faults = faultsOf(rig);

@@ -1,6 +1,6 @@
 import type { RigUnderTest } from '@keen-bleed/core';
 import useSWRImmutable from 'swr/immutable';
-import type { LosesAir } from './drawing';
+import type { Drawing, LosesAir } from './drawing';
 import { inDrawing, rigKey } from './useDrawn';
 
 const NONE: readonly LosesAir[] = [];
@@ -9,11 +9,19 @@ const NONE: readonly LosesAir[] = [];
 export function useLosesAir(
   rig: RigUnderTest,
   place: string | null,
-): { names: readonly string[] | null; lost: readonly LosesAir[] } {
-  const { data, error } = useSWRImmutable<readonly LosesAir[], Error>(
+): {
+  names: readonly string[] | null;
+  lost: readonly LosesAir[];
+  capped: LosesAir | null;
+} {
+  const { data, error } = useSWRImmutable<Awaited<ReturnType<Drawing['loses']>>, Error>(
     place === null ? null : `loses ${place} ${rigKey(rig)}`,
     () => inDrawing((drawing) => drawing.loses(rig, place ?? '')),
   );
-  const lost = data ?? NONE;
-  return { names: data || error ? lost.map(({ name }) => name) : null, lost };
+  const lost = data?.lost ?? NONE;
+  return {
+    names: data || error ? lost.map(({ name }) => name) : null,
+    lost,
+    capped: data?.capped ?? null,
+  };
 }

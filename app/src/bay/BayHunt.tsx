@@ -2,6 +2,7 @@ import { rigKey } from '@keen-bleed/core';
 import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import {
   HELD_IN,
+  heardOf,
   jointsOf,
   passes,
   type Budget,
@@ -45,7 +46,8 @@ export function BayHunt({ setup, rig, log, onCheck }: BayWalk) {
   const said = (id: string) => log.done.find(({ checkId }) => checkId === id)?.said ?? null;
   const state = HELD_IN[pass];
   const watches = rig.checks.filter(
-    ({ doing, state: of }) => doing.does === 'fall' && of.id === state,
+    ({ doing, state: of }) =>
+      of.id === state && (doing.does === 'fall' || (doing.does === 'walk' && doing.of === 'air')),
   );
   const hunt: Pick<Hunt, 'budget' | 'failed' | 'joints'> = {
     budget,
@@ -73,7 +75,7 @@ export function BayHunt({ setup, rig, log, onCheck }: BayWalk) {
         {watches.map((check) => (
           <Button
             key={check.id}
-            title={check.title.replace(/ for two minutes$/, '')}
+            title={check.title.replace(/ for two minutes$/, '').replace(/,.*$/, '')}
             label={`${check.title}, ${check.state.title}`}
             onPress={() => onCheck(check)}
           />
@@ -120,7 +122,9 @@ function eventsOf(
       return [{ kind: 'wet', place, grade: answer.grade, atMs }];
     }
     const check = checks.find(({ id }) => id === checkId);
-    return check ? watched(check, answer, atMs) : [];
+    if (!check) return [];
+    const heard = heardOf(check, answer, atMs);
+    return heard ? [{ kind: 'heard', ...heard }] : watched(check, answer, atMs);
   });
 }
 

@@ -98,7 +98,10 @@ function OnBench({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       }
       list={
         onPhone ? (
-          pane
+          <View style={{ gap: space.step }}>
+            {pane}
+            <ItsVisit visitId={walk.visitId} />
+          </View>
         ) : (
           <View style={{ gap: space.step }}>
             <Txt as="small" tone="quiet">

@@ -93,17 +93,10 @@ export function ValvePane({
         ))}
         <Rule />
       </View>
-      {!inBay && valve.checks.some(({ doing }) => doing.does === 'compare') ? (
-        <View style={{ gap: space.hair }}>
-          <Txt as="small" tone="quiet">
-            {`How fast it goes on to ${sayPressure(60, sayIn)} and off from ${sayPressure(95, sayIn)} to ${sayPressure(5, sayIn)} is timed from a recorded line, never by eye.`}
-          </Txt>
-          <LinkTo to="/trace">
-            <Txt as="bodyBold" tone="accent">
-              Time it from a logger’s file
-            </Txt>
-          </LinkTo>
-        </View>
+      {!inBay && valve.checks.some(({ doing }) => doing.does === 'time') ? (
+        <Txt as="small" tone="quiet">
+          {`How fast it goes on to ${sayPressure(60, sayIn)} and off from ${sayPressure(95, sayIn)} to ${sayPressure(5, sayIn)} is timed from a recorded line, never by eye.`}
+        </Txt>
       ) : null}
     </View>
   );
@@ -118,6 +111,7 @@ interface ReadingOfProps extends Omit<ValvePaneProps, 'rig' | 'inBay'> {
 function ReadingOf({ check, valve, units, bench, sound, mayWrite, inBay, onRead }: ReadingOfProps) {
   const { unit: sayIn } = usePrefs();
   const unit = units[valve.unit];
+  const frontId = units[0]?.id ?? '';
   const readings = bench.readings.get(check.id) ?? [];
   const [newest, before] = readings;
   const figures = newest ? figuresOf(check, newest.answer, unit) : null;
@@ -140,7 +134,13 @@ function ReadingOf({ check, valve, units, bench, sound, mayWrite, inBay, onRead 
               : pressuresIn(`${check.state.title}. A sound one: ${check.sound}`, sayIn)}
           </Txt>
         </View>
-        {mayWrite ? (
+        {mayWrite && check.doing.does === 'time' && !inBay ? (
+          <LinkTo to={`/trace?for=${frontId}`} label={`${check.title}, from a logger’s file`}>
+            <Txt as="bodyBold" tone="accent">
+              From a file
+            </Txt>
+          </LinkTo>
+        ) : mayWrite ? (
           <Button
             title={newest ? 'Read again' : 'Read it'}
             label={`${newest ? 'Read again' : 'Read it'}: ${pressuresIn(check.title, sayIn)}`}

@@ -15,7 +15,7 @@ function sayValue(value: number, of: BenchFigure['unit'], unit: PressureUnit): s
     case 'for 1':
       return rounded(value, 2);
     case 's':
-      return `${rounded(value, 1)} s`;
+      return `${rounded(value, Math.abs(value) < 3 ? 2 : 1)} s`;
     case 'scfm':
       return `${rounded(value, 3)} scfm`;
   }
@@ -38,7 +38,7 @@ export function sayLimit(
       : most !== null
         ? `${say(most)} at most`
         : `${say(least ?? 0)} at least`;
-  return `${range}: ${from}`;
+  return `${range}: ${pressuresIn(from, unit)}`;
 }
 
 export const sayFigureTitle = ({ title }: Pick<BenchFigure, 'title'>, unit: PressureUnit): string =>

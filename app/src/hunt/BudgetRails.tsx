@@ -43,7 +43,14 @@ export function BudgetRails({ lines, school }: BudgetRailsProps) {
               role="listitem"
               style={{ paddingVertical: space.hair }}
             >
-              <View style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
+              <View
+                style={{
+                  flexDirection: 'row',
+                  flexWrap: 'wrap',
+                  justifyContent: 'space-between',
+                  columnGap: space.near,
+                }}
+              >
                 <Txt as="small">{`${STATE_TITLES[state]} · ${needles[needle]}`}</Txt>
                 <Txt as="small">
                   {`lost ${sayFlow(Math.max(0, lostScfm), unit)}, found ${sayFlow(foundScfm, unit)}`}

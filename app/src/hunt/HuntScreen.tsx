@@ -158,7 +158,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
       {mayWrite ? (
         <View style={{ gap: space.near }}>
           {offered && !begun ? (
-            <Txt as="small">{`Next: ${ISOLATES[offered.state]} Watch the ${needleTitles[offered.needle]} needle: that leaves about half of what is left.`}</Txt>
+            <Txt as="small">{`Next: ${ISOLATES[offered.state]} Needle to watch: ${needleTitles[offered.needle]}. That leaves about half of what is left.`}</Txt>
           ) : null}
           <Button
             size="glove"
@@ -188,6 +188,27 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
       ) : null}
       {pass === 'applied' ? <HelperCalls unitId={rig.unit.id} /> : null}
       {hunt.joints.length === 0 ? <Waiting rows={6} /> : null}
+      {hunt.walks
+        .filter(({ state }) => state.id === pass)
+        .map((listen) => (
+          <View
+            key={listen.id}
+            style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}
+          >
+            <Txt as="small" style={{ flex: 1 }}>
+              {hunt.heard.has(listen.id)
+                ? `Heard: ${hunt.heard.get(listen.id)}.`
+                : 'Listen before you wet: a walk round with an open ear names the loudest.'}
+            </Txt>
+            {mayWrite ? (
+              <Button
+                title={hunt.heard.has(listen.id) ? 'Again' : 'What I heard'}
+                label={`What I heard on a walk round, ${PASS_TITLES[pass].toLowerCase()}`}
+                onPress={() => setMore(listen)}
+              />
+            ) : null}
+          </View>
+        ))}
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near, minHeight: 48 }}>
         <Txt as="smallBold" style={{ flex: 1 }} live="polite">
           {`${asked.length - open.length} of ${asked.length} wetted`}

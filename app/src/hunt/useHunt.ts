@@ -10,14 +10,17 @@ import {
 } from '@keen-bleed/core';
 import {
   beforeAfter,
+  heardOf,
   huntOf,
   jointsOf,
   type Budget,
+  type Heard,
   type Hold,
   type HuntEvent,
   type Joint,
   type Wetted,
 } from '@keen-bleed/core/hunt';
+import type { Check, CheckAnswer } from '@keen-bleed/core/checks';
 import * as Comlink from 'comlink';
 import { startTransition, useEffect, useMemo, useRef, useState } from 'react';
 import useSWRImmutable from 'swr/immutable';
@@ -36,6 +39,10 @@ const NO_GRADES: GradesTaught = [];
 /** Where a hunt stands: joints in walking order, what was found at them, holds, and the budget once it is reckoned. */
 export interface Hunt {
   joints: readonly Joint[];
+  /** Walks with an open ear, one a state. */
+  walks: readonly Check[];
+  /** By walk: what was last heard on it. */
+  heard: ReadonlyMap<string, string>;
   /** By place: what was last said of it. */
   last: ReadonlyMap<string, Wetted>;
   holds: readonly Hold[];
@@ -66,21 +73,24 @@ export function useHunt(
   const me = useMe();
   const checks = useChecks(rig);
   const joints = useMemo(() => jointsOf(checks), [checks]);
+  const walks = useMemo(() => checks.filter(isListened), [checks]);
   const found = useFoundOfAll(units);
   const { evidence, ready } = useRigEvidence(units, walk);
   const readToPsi = readingUncertaintyPsi(halfDivisionPsi(rig.unit.gauge));
   const events = useMemo(() => {
     const placeOf = new Map(joints.map(({ checkId, place }) => [checkId, place]));
+    const walkOf = new Map(walks.map((check) => [check.id, check]));
+    const at = { placeOf, walkOf };
     const known = walk.state?.known ?? new Map<string, unknown>();
     return [
-      ...ofVisit(walk.state, placeOf, readToPsi),
+      ...ofVisit(walk.state, at, readToPsi),
       ...ofFound(
         found.all.filter(({ id, atMs }) => !known.has(id) && atMs > nowMs - HUNT_MS),
-        placeOf,
+        at,
         readToPsi,
       ),
     ];
-  }, [found.all, joints, nowMs, readToPsi, walk.state]);
+  }, [found.all, joints, nowMs, readToPsi, walk.state, walks]);
   const ofRun = useMemo(() => holdsOfRun(evidence), [evidence]);
   const grades = useGrades();
   const table = useSWRImmutable(`seen ${rigKey(rig)}`, () =>
@@ -92,6 +102,16 @@ export function useHunt(
   const [failed, setFailed] = useState(false);
   const thread = useThread();
   const soapMisses = me.senses?.soapMisses;
+  const ears = useMemo(() => {
+    const { missed, imagined, heardQuietScfm } = me.senses ?? {};
+    return missed === undefined || imagined === undefined || heardQuietScfm === undefined
+      ? null
+      : { missed, imagined, heardQuietScfm };
+  }, [me.senses]);
+  const heard = useMemo(
+    () => lastHeard(walks, walk.state, found.all),
+    [found.all, walk.state, walks],
+  );
   useEffect(() => {
     if (!table.data || joints.length === 0) return;
     let isNewest = true;
@@ -104,6 +124,7 @@ export function useHunt(
       ofRun,
       taught: grades.data ?? NO_GRADES,
       ...(soapMisses === undefined ? {} : { soapMisses }),
+      ...(ears ? { ears } : {}),
     };
     thread.current
       ?.budget(asked)
@@ -119,9 +140,11 @@ export function useHunt(
     return () => {
       isNewest = false;
     };
-  }, [events, grades.data, joints, ofRun, soapMisses, table.data, thread]);
+  }, [ears, events, grades.data, joints, ofRun, soapMisses, table.data, thread]);
   return {
     joints,
+    walks,
+    heard,
     last,
     holds: useMemo(() => [...ofRun, ...story.holds], [ofRun, story.holds]),
     budget,
@@ -153,24 +176,64 @@ function useThread() {
   return thread;
 }
 
-function ofVisit(
+/** By walk: the words of what was last heard on it. */
+function lastHeard(
+  walks: readonly Check[],
   state: VisitState | null,
-  placeOf: ReadonlyMap<string, string>,
-  readToPsi: number,
+  found: FoundAtParts,
+): ReadonlyMap<string, string> {
+  const own = new Set(walks.map(({ id }) => id));
+  const known = state?.known ?? new Map<string, unknown>();
+  const of = new Map<string, string>();
+  // What the server has comes first, the oldest of it before the rest: the newest stands.
+  for (const { id, evidence, said } of [...found].sort((a, b) => a.atMs - b.atMs)) {
+    if (evidence?.kind === 'check' && own.has(evidence.checkId) && !known.has(id)) {
+      of.set(evidence.checkId, said.replace(/^[^:]*: /, ''));
+    }
+  }
+  for (const entry of state?.entries ?? []) {
+    if (entry.kind === 'check' && own.has(entry.checkId)) of.set(entry.checkId, entry.said);
+  }
+  return of;
+}
+
+/** Joints by the check that wets them, and walks with an open ear. */
+interface Places {
+  placeOf: ReadonlyMap<string, string>;
+  walkOf: ReadonlyMap<string, Check>;
+}
+
+/** In the states of the passes: with red pulled and with the hand valve on nothing else comes under air. */
+const LISTENED: ReadonlySet<string> = new Set(['parked', 'released', 'applied']);
+const isListened = ({ doing, state }: Check) =>
+  doing.does === 'walk' && doing.of === 'air' && LISTENED.has(state.id);
+
+/** What a check is to a hunt: a joint that was wetted, or a walk with an open ear. */
+function ofCheck(
+  { placeOf, walkOf }: Places,
+  checkId: string,
+  answer: CheckAnswer,
+  atMs: number,
 ): HuntEvent[] {
+  const place = placeOf.get(checkId);
+  if (place !== undefined && answer.kind === 'grade') {
+    return [{ kind: 'wet', place, grade: answer.grade, atMs }];
+  }
+  const walk = walkOf.get(checkId);
+  const heard: Heard | null = walk ? heardOf(walk, answer, atMs) : null;
+  return heard ? [{ kind: 'heard', ...heard }] : [];
+}
+
+function ofVisit(state: VisitState | null, at: Places, readToPsi: number): HuntEvent[] {
   const entries = state?.entries ?? [];
   const answers = clockAnswers(entries);
   return entries.flatMap((entry): HuntEvent[] => {
     const atMs = Math.round(correctedMs(entry, answers.get(entry.lane)));
     switch (entry.kind) {
-      case 'check': {
-        const place = placeOf.get(entry.checkId);
-        return place !== undefined && entry.answer.kind === 'grade'
-          ? [{ kind: 'wet', place, grade: entry.answer.grade, atMs }]
-          : [];
-      }
+      case 'check':
+        return ofCheck(at, entry.checkId, entry.answer, atMs);
       case 'mended': {
-        const place = placeOf.get(entry.checkId);
+        const place = at.placeOf.get(entry.checkId);
         return place === undefined ? [] : [{ kind: 'mended', place, atMs }];
       }
       case 'held': {
@@ -183,21 +246,13 @@ function ofVisit(
   });
 }
 
-function ofFound(
-  found: FoundAtParts,
-  placeOf: ReadonlyMap<string, string>,
-  readToPsi: number,
-): HuntEvent[] {
+function ofFound(found: FoundAtParts, at: Places, readToPsi: number): HuntEvent[] {
   return found.flatMap(({ evidence, atMs }): HuntEvent[] => {
     switch (evidence?.kind) {
-      case 'check': {
-        const place = placeOf.get(evidence.checkId);
-        return place !== undefined && evidence.answer.kind === 'grade'
-          ? [{ kind: 'wet', place, grade: evidence.answer.grade, atMs }]
-          : [];
-      }
+      case 'check':
+        return ofCheck(at, evidence.checkId, evidence.answer, atMs);
       case 'mended': {
-        const place = placeOf.get(evidence.checkId);
+        const place = at.placeOf.get(evidence.checkId);
         return place === undefined ? [] : [{ kind: 'mended', place, atMs }];
       }
       case 'held': {

@@ -11,6 +11,7 @@ import { Button } from '../ui/Button';
 import { Caution } from '../ui/Caution';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { LinkTo } from '../ui/LinkTo';
 import { LongChoice } from '../ui/LongChoice';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
@@ -99,13 +100,27 @@ export function CheckSheet({ check, unit: at, onDone, onLeave }: CheckSheetProps
       ) : check.doing.does === 'compare' ? (
         <CurvePad check={check} at={at} onChange={setCurve} />
       ) : (
-        <Field
-          label="What did you read?"
-          hint={inPressure ? unit : shape.kind === 'number' ? shape.unit : ''}
-          value={value}
-          onChange={setValue}
-          numeric={shape.kind === 'number'}
-        />
+        <>
+          {check.doing.does === 'time' ? (
+            <View>
+              <Txt as="small">No eye times half a second: give what a recorded line says.</Txt>
+              {at ? (
+                <LinkTo to={`/trace?for=${at.id}`}>
+                  <Txt as="bodyBold" tone="accent">
+                    From a logger’s file
+                  </Txt>
+                </LinkTo>
+              ) : null}
+            </View>
+          ) : null}
+          <Field
+            label="What did you read?"
+            hint={inPressure ? unit : shape.kind === 'number' ? shape.unit : ''}
+            value={value}
+            onChange={setValue}
+            numeric={shape.kind === 'number'}
+          />
+        </>
       )}
       <Field label="Note" value={note} onChange={setNote} problem={problem} />
       <PhotoPicker photos={photos} onChange={setPhotos} />

@@ -77,10 +77,10 @@ function Planned({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       ]),
     [failures, problems],
   );
-  const { names, lost } = useLosesAir(rig, capped ?? null);
+  const { names, lost, capped: closed } = useLosesAir(rig, capped ?? null);
   const only = useMemo(
-    () => (capped && lost.length > 0 ? new Set(lost.map(keyOfLost)) : null),
-    [capped, lost],
+    () => (closed && lost.length > 0 ? new Set([closed, ...lost].map(keyOfLost)) : null),
+    [closed, lost],
   );
   const lists = useMemo(() => walk.units.map((unit) => partListOf(unit)), [walk.units]);
   const all = lists.flat();

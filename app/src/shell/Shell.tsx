@@ -12,7 +12,11 @@ import { Txt } from '../ui/Txt';
 /** Five places fit a bar. */
 const places = [
   { to: '/', title: 'Yard', under: ['/unit', '/couple'] },
-  { to: '/work', title: 'Work', under: ['/work', '/run', '/visit', '/trace', '/unsent'] },
+  {
+    to: '/work',
+    title: 'Work',
+    under: ['/work', '/run', '/visit', '/trace', '/unsent', '/drains'],
+  },
   { to: '/jobs', title: 'Jobs', under: ['/jobs', '/job', '/lessons'] },
   { to: '/bay', title: 'Bay', under: ['/bay'] },
   { to: '/shop', title: 'Shop', under: ['/shop', '/rules', '/words'] },

@@ -11,10 +11,12 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
+import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
 import { Rule } from '../ui/Rule';
 import { Txt } from '../ui/Txt';
 import { VerdictSign } from '../ui/VerdictSign';
+import { KeepTiming } from './KeepTiming';
 import type { TraceFound } from '../recorded/traceWorker';
 
 const KINDS: Readonly<Record<TimedKind, string>> = {
@@ -31,8 +33,17 @@ const COVERAGE = 1.96;
 const FINE_S = 0.02;
 
 /** How fast the brakes went on and off in a line or chamber that was recorded, beside what is allowed. */
-export function BrakeTiming({ moves }: Pick<TraceFound, 'moves'>) {
+export function BrakeTiming({
+  moves,
+  unitId,
+  fileName,
+}: Pick<TraceFound, 'moves'> & {
+  /** The unit it was recorded on; null where that is not known. */
+  unitId: string | null;
+  fileName: string;
+}) {
   const { unit } = usePrefs();
+  const [keeping, setKeeping] = useState<BrakeMove | null>(null);
   const [kind, setKind] = useState<TimedKind>('truck');
   if (moves.length === 0) return null;
   const coarse = Math.max(...moves.map(({ sampleS }) => sampleS));
@@ -72,11 +83,26 @@ export function BrakeTiming({ moves }: Pick<TraceFound, 'moves'>) {
                 </Txt>
                 <VerdictSign verdict={judgeMove(move, kind)} />
               </View>
+              {unitId ? (
+                <Button
+                  title="Keep…"
+                  label={`Keep for a chamber: ${sayWay(move.way, unit)}, at ${rounded(move.atS, 1)} s`}
+                  onPress={() => setKeeping(move)}
+                />
+              ) : null}
             </View>
           </View>
         ))}
         <Rule />
       </View>
+      {unitId && keeping ? (
+        <KeepTiming
+          unitId={unitId}
+          move={keeping}
+          fileName={fileName}
+          onLeave={() => setKeeping(null)}
+        />
+      ) : null}
       {coarse > FINE_S ? (
         <Txt as="small" tone="quiet">
           {`Readings ${rounded(1000 * coarse, 0)} ms apart leave much open: record every 20 ms or closer.`}

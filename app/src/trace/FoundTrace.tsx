@@ -19,6 +19,8 @@ interface FoundTraceProps {
   found: TraceFound;
   worker: Comlink.Remote<TraceWorker>;
   file: File | null;
+  /** The unit it was recorded on, where it came from its bench. */
+  unitId: string | null;
   onPlay: (header: RunHeader) => void;
 }
 
@@ -31,7 +33,7 @@ const sayLeftOut = (count: number) =>
 const NONE: readonly DrawnPoint[] = [];
 
 /** What was found in a file: its curves, looked at as closely as wanted, its segments, and what is made of them. */
-export function FoundTrace({ found, worker, file, onPlay }: FoundTraceProps) {
+export function FoundTrace({ found, worker, file, unitId, onPlay }: FoundTraceProps) {
   const { unit } = usePrefs();
   const { endS } = found;
   const [box, onBox] = useBoxSize();
@@ -142,7 +144,7 @@ export function FoundTrace({ found, worker, file, onPlay }: FoundTraceProps) {
         <Button title="Save as CSV" onPress={() => void save()} />
       </View>
       <TraceRun worker={worker} endS={endS} file={file} onPlay={onPlay} />
-      <BrakeTiming moves={found.moves} />
+      <BrakeTiming moves={found.moves} unitId={unitId} fileName={file?.name ?? 'a file'} />
       <SegmentList segments={found.segments} unit={unit} chosen={chosen} onChoose={choose} />
     </View>
   );

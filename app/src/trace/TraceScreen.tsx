@@ -1,6 +1,7 @@
 import type { RunHeader } from '@keen-bleed/contract';
 import type { ColumnHead } from '@keen-bleed/core/trace';
 import * as Comlink from 'comlink';
+import { useLocalSearchParams } from 'expo-router';
 import { createElement, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { space } from '../theme/space';
@@ -18,6 +19,7 @@ const UNREADABLE =
 
 /** A recorded curve: read from a logger's file, taken apart, and made into a run if wanted. */
 export function TraceScreen() {
+  const { for: unitId } = useLocalSearchParams<{ for?: string }>();
   const worker = useTraceWorker();
   const picker = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
@@ -99,7 +101,13 @@ export function TraceScreen() {
           <Txt live="polite">{`reading, ${Math.round(progress * 100)} %`}</Txt>
         ) : null}
         {found ? (
-          <FoundTrace found={found} worker={worker} file={file} onPlay={setPlaying} />
+          <FoundTrace
+            found={found}
+            worker={worker}
+            file={file}
+            unitId={unitId ?? null}
+            onPlay={setPlaying}
+          />
         ) : null}
       </View>
     </Screen>

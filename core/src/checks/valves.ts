@@ -2,6 +2,7 @@ import type { Unit } from '@keen-bleed/contract';
 import { BUBBLE_LEAST_S } from '../bench/bubbles';
 import type { NoCurve } from '../bench/curve';
 import { pairFigures, type BenchFigure, type FigureLimit } from '../bench/pairs';
+import { TIMING_MOST_S, type TimedKind } from '../trace/brakeMoves';
 import { plumbingOf } from '../rig/plumbing/plumbingOf';
 import { unitsOf, type RigUnderTest } from '../rig/rigUnderTest';
 import { wantsOf } from '../repair/match';
@@ -24,6 +25,7 @@ const READ: ReadonlySet<Check['doing']['does']> = new Set<Check['doing']['does']
   'governor',
   'relief',
   'bubble',
+  'time',
 ]);
 
 /** The valves of a rig, unit by unit as air runs through them: those of which something can be read. */
@@ -37,10 +39,10 @@ export function valvesOf(rig: RigUnderTest, checks: readonly Check[]): Valve[] {
   );
 }
 
-/** Pairs of ports first, then set points, then bubbles. */
+/** Pairs of ports first, then set points, then how fast it goes on and off, then bubbles. */
 const inOrder = (checks: readonly Check[]): Check[] => {
   const rank = ({ doing }: Check) =>
-    doing.does === 'compare' ? 0 : doing.does === 'bubble' ? 2 : 1;
+    doing.does === 'compare' ? 0 : doing.does === 'bubble' ? 3 : doing.does === 'time' ? 2 : 1;
   return [...checks].sort((a, b) => rank(a) - rank(b));
 };
 
@@ -110,6 +112,25 @@ export function figuresOfCheck(
       },
     ];
   }
+  if (doing.does === 'time') {
+    const way = doing.pedal === 'down' ? 'apply' : 'release';
+    return [
+      {
+        id: `time ${way}`,
+        title: way === 'apply' ? 'On, to 60 psi' : 'Off, 95 to 5 psi',
+        unit: 's',
+        value: answer.value,
+        sd,
+        limit: unit
+          ? {
+              least: null,
+              most: TIMING_MOST_S[timedAs(unit)][way],
+              from: '49 CFR 571.121 S5.3.3 and S5.3.4, with 100 psi in the tanks',
+            }
+          : null,
+      },
+    ];
+  }
   const set = SET[doing.does];
   if (!set) return null;
   const own = isSetPoint(check) && statedPsi !== null ? (want?.tolerance ?? null) : null;
@@ -139,6 +160,10 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const readOffPsi = (unit: Unit, part: string): number | null =>
   unit.parts?.find(({ partId }) => partId === part)?.setPsi ??
   (part === 'governor' ? (unit.governor?.cutOutPsi ?? null) : null);
+
+/** What timing asks of a vehicle of this kind. */
+const timedAs = ({ kind }: Pick<Unit, 'kind'>): TimedKind =>
+  kind === 'trailer' || kind === 'dolly' ? kind : 'truck';
 
 /** Cut-in is not what a governor is sold by. */
 const isSetPoint = ({ doing }: Check): boolean =>

@@ -1,6 +1,7 @@
 import { drawsOf } from '../twin/random';
 import type { HeldNeedle, HeldState } from '@keen-bleed/contract';
 import { drawFlow, type GradesLearnt, type LeakGrade } from './grades';
+import { heardRatio, heardThatCounts, type Ears, type Heard } from './heard';
 import { scfmOfFall, type SeenTable } from './seenTable';
 
 /** A hold: how fast a needle fell in a state, psi/min, and the standard deviation of that. */
@@ -67,6 +68,9 @@ export interface BudgetOptions {
   learnt?: GradesLearnt;
   /** Share of leaks that soap misses. */
   soapMisses?: number;
+  /** Walks with an open ear, and how ears err. */
+  heard?: readonly Heard[];
+  ears?: Ears;
 }
 
 /** A leak that loses less is not worth a hunt, scfm. */
@@ -104,14 +108,22 @@ export function budgetOf(
   joints: readonly MayLeak[],
   wetted: readonly Wetted[],
   everHeld: readonly Hold[],
-  { learnt = {}, soapMisses = USUAL_SOAP_MISSES }: BudgetOptions = {},
+  { learnt = {}, soapMisses = USUAL_SOAP_MISSES, heard = [], ears }: BudgetOptions = {},
 ): Budget {
   const newestMs = Math.max(...everHeld.map(({ atMs }) => atMs));
   const holds = everHeld.filter(({ atMs }) => atMs >= newestMs - STALE_MS);
   const rows = newestHolds(table, holds);
   const found = foundOf(wetted);
   const drawn = drawAll(table, rows, found, learnt);
-  const unfound = mayStill(joints, wetted, soapMisses);
+  const counts = heardThatCounts(heard, wetted);
+  const unfound = mayStill(joints, wetted, soapMisses).map((each) => ({
+    ...each,
+    // Once for each size: it is asked for at every draw.
+    prior: byHeard(
+      each,
+      SIZES.map((scfm) => heardRatio(each.place, scfm, counts, ears)),
+    ),
+  }));
   const [measuredAt, deviations] = [
     Float64Array.from(rows, ({ hold }) => hold.psiPerMin),
     Float64Array.from(rows, ({ hold }) => Math.hypot(hold.deviation, MODEL_PSI_PER_MIN)),
@@ -268,6 +280,11 @@ function mayStill(
     return [{ place, section, prior: missed }];
   });
 }
+
+const byHeard =
+  ({ prior }: Unfound, ratios: readonly number[]) =>
+  (size: number) =>
+    Math.min(0.9, prior(size) * (ratios[size] ?? 1));
 
 interface Group {
   falls: readonly number[];

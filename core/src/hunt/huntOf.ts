@@ -1,12 +1,14 @@
 import type { HeldNeedle, HeldState } from '@keen-bleed/contract';
 import type { Hold, Wetted } from './budget';
 import { isLeakGrade, type BeforeAfter, type LeakGrade } from './grades';
+import type { Heard } from './heard';
 import type { SeenTable } from './seenTable';
 
 /** What was done in a hunt, in the order of its times. */
 export type HuntEvent =
   | { kind: 'wet'; place: string; grade: string; atMs: number }
   | { kind: 'mended'; place: string; atMs: number }
+  | ({ kind: 'heard' } & Heard)
   | {
       kind: 'held';
       state: HeldState;
@@ -28,11 +30,16 @@ const LEAST_READ_PSI = 0.1;
  * A joint graded anew without a mend is what was said last; one that was wetted again after a mend is two stories: the
  * leak that was mended, and what it is now.
  */
-export function huntOf(events: readonly HuntEvent[]): { wetted: Wetted[]; holds: Hold[] } {
+export function huntOf(events: readonly HuntEvent[]): {
+  wetted: Wetted[];
+  holds: Hold[];
+  heard: Heard[];
+} {
   const inOrder = [...events].sort((a, b) => a.atMs - b.atMs);
   const open = new Map<string, Wetted>();
   const over: Wetted[] = [];
   const holds: Hold[] = [];
+  const heard: Heard[] = [];
   for (const event of inOrder) {
     if (event.kind === 'held') {
       const minutes = event.seconds / 60;
@@ -43,6 +50,11 @@ export function huntOf(events: readonly HuntEvent[]): { wetted: Wetted[]; holds:
         deviation: (Math.SQRT2 * Math.max(LEAST_READ_PSI, event.readToPsi)) / minutes,
         atMs: event.atMs,
       });
+      continue;
+    }
+    if (event.kind === 'heard') {
+      const { place, among, atMs } = event;
+      heard.push({ place, among, atMs });
       continue;
     }
     const before = open.get(event.place);
@@ -63,7 +75,7 @@ export function huntOf(events: readonly HuntEvent[]): { wetted: Wetted[]; holds:
         before?.grade === event.grade && before.mendedAtMs === null ? (before.times ?? 1) + 1 : 1,
     });
   }
-  return { wetted: [...over, ...open.values()], holds };
+  return { wetted: [...over, ...open.values()], holds, heard };
 }
 
 /**
