@@ -33,6 +33,16 @@ export const SignInSchema = Type.Object(
   { ...closed, title: 'Sign-in' },
 );
 
+/** One's own password, changed by whoever knows the old one. */
+export const ChangePasswordSchema = Type.Object(
+  {
+    old: Type.String({ minLength: 1, maxLength: 200, title: 'Old password' }),
+    password: NewPassword,
+  },
+  { ...closed, title: 'New password' },
+);
+export type ChangePassword = Static<typeof ChangePasswordSchema>;
+
 /** The first account of a new installation: a shop and its lead. */
 export const FirstLeadSchema = Type.Object(
   {

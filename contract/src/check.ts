@@ -1,6 +1,13 @@
 import type { CloseFailure } from './failure';
 import validators from '../generated/validators.cjs';
-import type { CreatePerson, EditPerson, EditShop, FirstLead, SignIn } from './account';
+import type {
+  ChangePassword,
+  CreatePerson,
+  EditPerson,
+  EditShop,
+  FirstLead,
+  SignIn,
+} from './account';
 import type { FieldProblem } from './errors';
 import { problemsOf } from './problem-in-words';
 import type { LogShapes, AnyHeader } from './log/kinds';
@@ -15,6 +22,7 @@ import type { SchemaName } from './schemas';
 import type { CreateUnit, EditUnit, UnitDraft } from './unit';
 
 interface Shapes {
+  changePassword: ChangePassword;
   signIn: SignIn;
   firstLead: FirstLead;
   createPerson: CreatePerson;

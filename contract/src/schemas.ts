@@ -1,5 +1,6 @@
 import { CloseFailureSchema } from './failure';
 import {
+  ChangePasswordSchema,
   CreatePersonSchema,
   EditPersonSchema,
   EditShopSchema,
@@ -28,6 +29,7 @@ import { CreateUnitSchema, EditUnitSchema, RetireUnitSchema, UnitDraftSchema } f
 /** Every shape that is checked at a border, by the name its compiled validator has. */
 export const schemas = {
   signIn: SignInSchema,
+  changePassword: ChangePasswordSchema,
   firstLead: FirstLeadSchema,
   createPerson: CreatePersonSchema,
   editPerson: EditPersonSchema,

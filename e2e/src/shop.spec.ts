@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto';
+import { expectNoFindings } from './axe';
 import { expect, finishRun, pad, press, runToHold, signIn, startRun, test } from './ownServer';
 
 test('a lead copies a rule set, changes its order and a limit, and a run goes by it', async ({
@@ -179,4 +181,46 @@ test('a lead follows a run that is made on another device, as its marks come in'
   ).toBeVisible();
   await third.close();
   await other.close();
+});
+
+test('somebody changes their own password: the old one is asked, and one that is guessed at once is refused', async ({
+  page,
+  browser,
+  server,
+}) => {
+  await signIn(page, 'maren');
+  const made = await page.request.post('/api/people', {
+    data: {
+      id: randomUUID(),
+      name: 'Wren Tarn',
+      signInName: 'wren',
+      role: 'technician',
+      password: 'slate heron kettle door',
+    },
+  });
+  expect(made.status()).toBe(201);
+  const own = await browser.newContext({ baseURL: server.url, serviceWorkers: 'block' });
+  const theirs = await own.newPage();
+  await theirs.request.post('/api/sign-in', {
+    data: { signInName: 'wren', password: 'slate heron kettle door' },
+  });
+  await theirs.goto('/shop');
+  await theirs.getByRole('button', { name: 'Change my password' }).click();
+  await theirs.getByLabel('Old password').fill('something else');
+  await theirs.getByLabel(/^New password/).fill('rook lantern spade fog');
+  await theirs.getByRole('button', { name: 'Change it' }).click();
+  await expect(theirs.getByText('This is not your password now.')).toBeVisible();
+  await theirs.getByLabel('Old password').fill('slate heron kettle door');
+  await theirs.getByLabel(/^New password/).fill('Wren Tarn 2026');
+  await theirs.getByRole('button', { name: 'Change it' }).click();
+  await expect(theirs.getByText(/^This password is guessed at once/)).toBeVisible();
+  await expectNoFindings(theirs);
+  await theirs.getByLabel(/^New password/).fill('rook lantern spade fog');
+  await theirs.getByRole('button', { name: 'Change it' }).click();
+  await expect(theirs.getByText('Changed. Every other device was signed out.')).toBeVisible();
+  const again = await page.request.post('/api/sign-in', {
+    data: { signInName: 'wren', password: 'slate heron kettle door' },
+  });
+  expect(again.status()).toBe(401);
+  await own.close();
 });

@@ -3,8 +3,9 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { accountRoutes } from './accounts/accountRoutes';
+import { KnownDevice } from './accounts/knownDevice';
 import { sessionMiddleware, signedInAs } from './accounts/session';
-import type { Database } from './db/database';
+import { schemaStanding, type Database } from './db/database';
 import { jobRoutes } from './jobs/jobRoutes';
 import { runRoutes, schemaRoutes } from './runs/runRoutes';
 import { logRoutes } from './log/logRoutes';
@@ -24,6 +25,7 @@ import type { SuspectTables } from './suspects/suspectTables';
 import { unitRoutes } from './units/unitRoutes';
 import { ApiError } from './http/apiError';
 import { errorHandler } from './http/errorHandler';
+import type { InFlight } from './http/inFlight';
 import { sameOrigin } from './http/sameOrigin';
 import { webRoutes } from './http/web';
 
@@ -45,6 +47,8 @@ export interface AppOptions {
   webFolder: string | null;
   /** What is worked out of rigs for phones. */
   tables: SuspectTables;
+  /** Counts what is being answered, so that a stop loses none of it. */
+  inFlight?: InFlight;
   /** The moment every answer tells; another than now only for pictures of a fixed day. */
   nowMs?: () => number;
   /** Told of every answer, so that tests can hold it to its shape. */
@@ -56,6 +60,7 @@ export function makeApp(options: AppOptions): Express {
   const { database, log } = options;
   const app = express();
   app.disable('x-powered-by');
+  if (options.inFlight) app.use(options.inFlight.counted);
   // Else a server behind HTTPS takes every request for plain HTTP, gives no cookie, and sees one address for all.
   if (options.trustedProxies !== null) app.set('trust proxy', options.trustedProxies);
   app.use(
@@ -92,6 +97,17 @@ export function makeApp(options: AppOptions): Express {
     }),
   );
 
+  // For whatever looks after the server: whether it runs, and whether it can be asked.
+  app.get('/live', (_request, response) => {
+    response.json({ live: true });
+  });
+  app.get('/ready', async (_request, response) => {
+    const standing = await schemaStanding(database).catch(() => null);
+    const ready = standing === 'as it should be';
+    const why = standing === null ? 'the database cannot be reached' : `its tables are ${standing}`;
+    response.status(ready ? 200 : 503).json(ready ? { ready } : { ready, why });
+  });
+
   const api = express.Router();
   api.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
@@ -107,7 +123,8 @@ export function makeApp(options: AppOptions): Express {
   api.use(express.json({ limit: '512kb', strict: true }));
   api.use(readableText);
   api.use(sessionMiddleware(database, options.sessionSecret, options.secureCookie));
-  api.use(accountRoutes(database.db, options.signInTries));
+  const devices = new KnownDevice(options.sessionSecret, options.secureCookie);
+  api.use(accountRoutes(database.db, options.signInTries, devices));
   const { db } = database;
   mount(
     api,

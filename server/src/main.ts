@@ -5,12 +5,16 @@ import pino from 'pino';
 import { migrateDatabase, openDatabase } from './db/database';
 import { fillFailures } from './failures/refreshFailures';
 import { isDatabaseAway } from './http/errorHandler';
+import { InFlight } from './http/inFlight';
 import { makeApp } from './app';
 import { SuspectTables } from './suspects/suspectTables';
 import { DEMO_IS_PUBLIC, demoWanted } from './demo/demoWanted';
 import { workOutApart } from './suspects/workOut';
 
 const DEFAULT_SIGN_IN_TRIES = 10;
+
+/** Answers that are under way as the server is told to stop have so long, ms. */
+const DRAINS_MS = 10_000;
 
 /** Exit code that says the port is taken, so that a start can go on to the next one. */
 const PORT_TAKEN = 98;
@@ -36,8 +40,10 @@ async function main(): Promise<void> {
   }
   await fillFailures(database.db);
   const tables = new SuspectTables(workOutApart);
+  const inFlight = new InFlight();
   const app = makeApp({
     database,
+    inFlight,
     tables,
     log,
     sessionSecret: SESSION_SECRET,
@@ -59,8 +65,10 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     tables.stop();
-    server.close(() => void database.close().then(() => process.exit(0)));
-    server.closeAllConnections();
+    void inFlight
+      .drain(server, DRAINS_MS)
+      .then(() => database.close())
+      .then(() => process.exit(0));
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);

@@ -13,6 +13,7 @@ import { Notice } from '../ui/Notice';
 import { Screen } from '../ui/Screen';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
+import { OwnPassword } from './OwnPassword';
 import { PeopleList } from './PeopleList';
 import { ShopSettings } from './ShopSettings';
 
@@ -99,6 +100,10 @@ export function ShopScreen() {
           <Txt as="small" tone="quiet">
             A run always speaks the unit of the gauge in front of you.
           </Txt>
+          <Txt as="heading" heading={2}>
+            My password
+          </Txt>
+          <OwnPassword />
           <Txt as="heading" heading={2}>
             Sign out
           </Txt>

@@ -9,6 +9,8 @@ import { people, shops } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { checkedBody, pathId } from '../http/checked';
 import { takenIndex } from '../http/errorHandler';
+import { refuseGuessable } from './guessable';
+import type { KnownDevice } from './knownDevice';
 import { hashPassword, passwordFits } from './password';
 import { endSessionsOf, signedIn, signedInAs } from './session';
 
@@ -25,7 +27,7 @@ const personFields = {
 };
 
 /** Sign-in, sign-out, the first account, and the people of a shop. */
-export function accountRoutes(db: Db, signInTries: number): Router {
+export function accountRoutes(db: Db, signInTries: number, devices: KnownDevice): Router {
   const router = Router();
 
   const tooMany = () => {
@@ -34,21 +36,45 @@ export function accountRoutes(db: Db, signInTries: number): Router {
       'Too many tries. Wait a quarter of an hour, then try again.',
     );
   };
-  const perName = rateLimit({
+  const slowed = {
     windowMs: QUARTER_HOUR_MS,
-    limit: signInTries,
-    skipSuccessfulRequests: true,
     standardHeaders: false,
     legacyHeaders: false,
+  } as const;
+  // By name and device: whoever tries a name elsewhere does not lock its owner out of their own phone.
+  const perName = rateLimit({
+    ...slowed,
+    limit: signInTries,
+    skipSuccessfulRequests: true,
+    keyGenerator: (request) => {
+      const name = triedName(request);
+      const device = devices.idFor(request, name);
+      return device === null
+        ? `name:${name} address:${ipKeyGenerator(request.ip ?? '')}`
+        : `name:${name} device:${device}`;
+    },
+    handler: tooMany,
+  });
+  // Many addresses together are no way round it.
+  const perNameElsewhere = rateLimit({
+    ...slowed,
+    limit: signInTries * 5,
+    skipSuccessfulRequests: true,
+    skip: (request) => devices.idFor(request, triedName(request)) !== null,
     keyGenerator: (request) => `name:${triedName(request)}`,
     handler: tooMany,
   });
+  const perPerson = rateLimit({
+    ...slowed,
+    limit: signInTries,
+    skipSuccessfulRequests: true,
+    keyGenerator: (request) => `person:${request.session.personId ?? ''}`,
+    handler: tooMany,
+  });
   const perAddress = rateLimit({
-    windowMs: QUARTER_HOUR_MS,
+    ...slowed,
     limit: signInTries * 5,
     skipSuccessfulRequests: true,
-    standardHeaders: false,
-    legacyHeaders: false,
     keyGenerator: (request) => `address:${ipKeyGenerator(request.ip ?? '')}`,
     handler: tooMany,
   });
@@ -62,6 +88,7 @@ export function accountRoutes(db: Db, signInTries: number): Router {
     // Making a password's hash is dear: nobody has it made who is told no anyway.
     if (await anyShop(db)) throw alreadySetUp();
     const timeZone = knownZone(first.timeZone);
+    refuseGuessable(first.password, [first.name, first.signInName, first.shopName]);
     const passwordHash = await hashPassword(first.password);
     const ids = { shopId: uuidv7(), personId: uuidv7() };
     await db.transaction(async (tx) => {
@@ -83,7 +110,7 @@ export function accountRoutes(db: Db, signInTries: number): Router {
     response.status(201).json(await signedIn(db, request));
   });
 
-  router.post('/sign-in', perAddress, perName, async (request, response) => {
+  router.post('/sign-in', perAddress, perNameElsewhere, perName, async (request, response) => {
     const { signInName, password } = checkedBody('signIn', request);
     const [person] = await db
       .select({
@@ -97,6 +124,27 @@ export function accountRoutes(db: Db, signInTries: number): Router {
       throw new ApiError('wrong-sign-in', 'Name and password do not fit together.');
     }
     await startSession(request, person);
+    devices.remember(request, response, signInName);
+    response.json(await signedIn(db, request));
+  });
+
+  router.post('/me/password', perPerson, async (request, response) => {
+    const me = await signedIn(db, request);
+    const { old, password } = checkedBody('changePassword', request);
+    const own = and(eq(people.shopId, me.shopId), eq(people.id, me.personId));
+    const [person] = await db.select({ hash: people.passwordHash }).from(people).where(own);
+    if (!(await passwordFits(person?.hash ?? null, old))) {
+      const message = 'This is not your password now.';
+      throw new ApiError('not-right', message, [{ field: 'old', message }]);
+    }
+    refuseGuessable(password, [me.name, me.signInName, me.shopName]);
+    await db
+      .update(people)
+      .set({ passwordHash: await hashPassword(password) })
+      .where(own);
+    // Whoever else is in with the old one is out; this device goes on.
+    await endSessionsOf(db, me.shopId, me.personId);
+    await startSession(request, me);
     response.json(await signedIn(db, request));
   });
 
@@ -138,6 +186,7 @@ export function accountRoutes(db: Db, signInTries: number): Router {
   router.post('/people', async (request, response) => {
     const me = await signedInAs(db, request, 'lead');
     const { password, ...person } = checkedBody('createPerson', request);
+    refuseGuessable(password, [person.name, person.signInName, me.shopName]);
     const passwordHash = await hashPassword(password);
     try {
       const [made] = await db
@@ -166,6 +215,20 @@ export function accountRoutes(db: Db, signInTries: number): Router {
         'not-right',
         'You cannot take the lead away from yourself: another lead can.',
       );
+    }
+    if (edit.password && id === me.personId) {
+      throw new ApiError(
+        'not-right',
+        'Your own password is changed under Shop, with the old one.',
+        [{ field: 'password', message: 'Change your own under Shop, with the old one.' }],
+      );
+    }
+    if (edit.password) {
+      const [of] = await db
+        .select({ name: people.name, signInName: people.signInName })
+        .from(people)
+        .where(and(eq(people.shopId, me.shopId), eq(people.id, id)));
+      refuseGuessable(edit.password, [of?.name ?? '', of?.signInName ?? '', me.shopName]);
     }
     const passwordHash = edit.password ? await hashPassword(edit.password) : null;
     const [edited] = await db.transaction(async (tx) => {

@@ -98,7 +98,11 @@ describe('signing in', () => {
 
   it('sets one cookie that scripts cannot read and other sites do not send', async () => {
     const answer = await signIn(staff.names.lead.toUpperCase(), testPassword).expect(200);
-    const [cookie = ''] = answer.headers['set-cookie'] as unknown as string[];
+    const cookies = answer.headers['set-cookie'] as unknown as string[];
+    // The other says that this device is known, and admits nobody.
+    expect(cookies).toHaveLength(2);
+    for (const each of cookies) expect(each).toMatch(/HttpOnly; SameSite=Lax$/);
+    const cookie = cookies.find((each) => each.startsWith('kb.sid'));
     expect(cookie).toMatch(/^kb\.sid=.*HttpOnly; SameSite=Lax$/);
     expect(JSON.stringify(answer.body)).not.toContain('argon2');
   });
@@ -112,7 +116,7 @@ describe('signing in', () => {
             .post('/api/sign-in')
             .send({ signInName: staff.names.lead, password: testPassword })
         ).headers['set-cookie'] as unknown as string[]
-      )[0];
+      ).find((each) => each.startsWith('kb.sid'));
     expect(await sid()).not.toEqual(await sid());
   });
 
@@ -143,6 +147,124 @@ describe('signing in', () => {
   });
 });
 
+describe('a device that somebody signed in on before', () => {
+  it('is not locked by wrong tries on the name elsewhere, and is slowed by its own', async () => {
+    const strict = await openTestShop({ signInTries: 3 });
+    const people = await makeStaff(strict, 'device');
+    const own = request.agent(strict.app);
+    const tryOn = (agent: ReturnType<typeof request.agent>, name: string, password: string) =>
+      agent.post('/api/sign-in').send({ signInName: name, password });
+    await tryOn(own, people.names.technician, testPassword).expect(200);
+    await own.post('/api/sign-out').expect(204);
+    // A stranger, from the same address even.
+    const stranger = request.agent(strict.app);
+    for (let n = 0; n < 3; n += 1)
+      await tryOn(stranger, people.names.technician, 'wrong').expect(401);
+    await tryOn(stranger, people.names.technician, testPassword).expect(429);
+    await tryOn(own, people.names.technician, testPassword).expect(200);
+    await own.post('/api/sign-out').expect(204);
+    for (let n = 0; n < 3; n += 1) await tryOn(own, people.names.technician, 'wrong').expect(401);
+    await tryOn(own, people.names.technician, testPassword).expect(429);
+    // Known for one name it is a stranger to the others.
+    for (let n = 0; n < 3; n += 1) await tryOn(own, people.names.lead, 'wrong').expect(401);
+    await tryOn(stranger, people.names.lead, testPassword).expect(429);
+    await strict.close();
+  });
+
+  it('is not known by a cookie that somebody wrote', async () => {
+    const strict = await openTestShop({ signInTries: 2 });
+    const people = await makeStaff(strict, 'forged');
+    for (let n = 0; n < 2; n += 1)
+      await request(strict.app)
+        .post('/api/sign-in')
+        .set('Cookie', `kb.device=made-up-${n}.0123456789abcdef.AAAA`)
+        .send({ signInName: people.names.lead, password: 'wrong' })
+        .expect(401);
+    await request(strict.app)
+      .post('/api/sign-in')
+      .set('Cookie', 'kb.device=made-up-3.0123456789abcdef.AAAA')
+      .send({ signInName: people.names.lead, password: 'wrong' })
+      .expect(429);
+    await strict.close();
+  });
+});
+
+describe('a password', () => {
+  it('is changed by whoever knows the old one, and everybody else who was in with it is out', async () => {
+    const made = await makeStaff(shop, 'change');
+    const other = request.agent(shop.app);
+    await other
+      .post('/api/sign-in')
+      .send({ signInName: made.names.viewer, password: testPassword })
+      .expect(200);
+    const wrong = await made.viewer
+      .post('/api/me/password')
+      .send({ old: 'not this one', password: 'plough gate amber tin' })
+      .expect(422);
+    expect((wrong.body as { fields: { field: string }[] }).fields[0]?.field).toBe('old');
+    await made.viewer
+      .post('/api/me/password')
+      .send({ old: testPassword, password: 'plough gate amber tin' })
+      .expect(200);
+    await made.viewer.get('/api/me').expect(200);
+    await other.get('/api/me').expect(401);
+    await request(shop.app)
+      .post('/api/sign-in')
+      .send({ signInName: made.names.viewer, password: testPassword })
+      .expect(401);
+    await request(shop.app)
+      .post('/api/sign-in')
+      .send({ signInName: made.names.viewer, password: 'plough gate amber tin' })
+      .expect(200);
+    await request(shop.app).post('/api/me/password').send({ old: 'a', password: 'b' }).expect(401);
+  });
+
+  it.each([
+    '          ',
+    'password123',
+    'qwertyuiop',
+    'aaaaaaaaaaaa',
+    'abcabcabcabc',
+    'Ada Weir Ada Weir',
+    'Ada.Weir.2026',
+  ])('that is guessed at once is refused in words: %j', async (password) => {
+    const refused = await staff.lead
+      .post('/api/people')
+      .send({
+        id: uuidv7(),
+        name: 'Ada Weir',
+        signInName: `ada${password.length}`,
+        role: 'viewer',
+        password,
+      })
+      .expect(422);
+    expect((refused.body as { fields: { field: string; message: string }[] }).fields).toEqual([
+      { field: 'password', message: expect.stringContaining('four words') as string },
+    ]);
+  });
+
+  it('of one’s own is not set without the old one, by a lead either', async () => {
+    const me = (await staff.lead.get('/api/me').expect(200)).body as { personId: string };
+    const refused = await staff.lead
+      .patch(`/api/people/${me.personId}`)
+      .send({ password: 'plough gate amber tin' })
+      .expect(422);
+    expect((refused.body as { message: string }).message).toContain('with the old one');
+  });
+
+  it('is not tried out by whoever borrows an open phone', async () => {
+    const strict = await openTestShop({ signInTries: 3 });
+    const made = await makeStaff(strict, 'borrowed');
+    const change = () =>
+      made.viewer
+        .post('/api/me/password')
+        .send({ old: 'guess', password: 'plough gate amber tin' });
+    for (let n = 0; n < 3; n += 1) await change().expect(422);
+    await change().expect(429);
+    await strict.close();
+  });
+});
+
 describe('a server behind HTTPS', () => {
   const behind = async (trustedProxies: string | null, signInTries = 1_000) => {
     const made = await openTestShop();
@@ -169,7 +291,11 @@ describe('a server behind HTTPS', () => {
   it('admits whoever signs in through its proxy, and takes nobody else’s word for HTTPS', async () => {
     const trusting = await behind('loopback');
     const answer = await trusting.signIn(trusting.someone.names.lead, testPassword).expect(200);
-    expect(answer.headers['set-cookie']?.[0]).toMatch(/^kb\.sid=.*; HttpOnly; Secure/);
+    expect(
+      (answer.headers['set-cookie'] as unknown as string[]).find((each) =>
+        each.startsWith('kb.sid'),
+      ),
+    ).toMatch(/^kb\.sid=.*; HttpOnly; Secure/);
     await trusting.close();
     const alone = await behind(null);
     const plain = await alone.signIn(alone.someone.names.lead, testPassword).expect(200);

@@ -1,4 +1,5 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -38,8 +39,49 @@ export function openDatabase(url: string, onIdleError: (error: Error) => void): 
   return { pool, db: drizzle(pool, { schema }), close: () => pool.end() };
 }
 
-/** Brings the tables to the newest migration; running it again changes nothing. */
-export async function migrateDatabase({ db }: Database): Promise<void> {
-  const folder = join(dirname(fileURLToPath(import.meta.url)), '../../drizzle');
-  await migrate(db, { migrationsFolder: folder });
+/** Guards the bringing up of one database against two servers that start at once; any fixed number does. */
+const MIGRATION_LOCK = 710_122;
+const FOLDER = join(dirname(fileURLToPath(import.meta.url)), '../../drizzle');
+
+/** How a database's tables stand to this version of the server. */
+export type SchemaStanding = 'as it should be' | 'older' | 'newer';
+
+/** Whether the tables are those of this version: by the newest migration that was made on them. */
+export async function schemaStanding({ pool }: Pick<Database, 'pool'>): Promise<SchemaStanding> {
+  const files = readMigrationFiles({ migrationsFolder: FOLDER });
+  const known = Math.max(...files.map(({ folderMillis }) => folderMillis));
+  const { rows: ledger } = await pool.query<{ there: string | null }>(
+    `select to_regclass('drizzle.__drizzle_migrations')::text as there`,
+  );
+  if (ledger[0]?.there === null) return 'older';
+  const { rows } = await pool.query<{ newest: string | null }>(
+    'select max(created_at)::text as newest from drizzle.__drizzle_migrations',
+  );
+  const newest = Number(rows[0]?.newest ?? 0);
+  return newest > known ? 'newer' : newest < known ? 'older' : 'as it should be';
+}
+
+/**
+ * Brings the tables to the newest migration; running it again changes nothing, and two servers that start at once take
+ * turns.
+ *
+ * @throws Error in words where the tables are of a newer version: going on would harm them
+ */
+export async function migrateDatabase(database: Database): Promise<void> {
+  const client = await database.pool.connect();
+  try {
+    // Held by this connection until it is let go; a server that dies lets it go, too.
+    await client.query('set statement_timeout = 0');
+    await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
+    if ((await schemaStanding(database)) === 'newer') {
+      throw new Error(
+        'This database was used by a newer version of Keen Bleed. Start that version, or restore a backup made before it.',
+      );
+    }
+    await migrate(database.db, { migrationsFolder: FOLDER });
+  } finally {
+    await client.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]).catch(() => undefined);
+    await client.query(`set statement_timeout = ${STATEMENT_TIMEOUT_MS}`).catch(() => undefined);
+    client.release();
+  }
 }

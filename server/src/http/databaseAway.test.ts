@@ -33,8 +33,13 @@ describe('with the database away', () => {
       expect(answer.body).toMatchObject({ code: 'database-unavailable' });
       expect(JSON.stringify(answer.body)).not.toMatch(/select|sql|postgres/i);
     }
+    // Whoever looks after the server is told that it runs, and that it cannot be asked.
+    await staff.technician.get('/live').expect(200);
+    const ready = await staff.technician.get('/ready').expect(503);
+    expect(ready.body).toEqual({ ready: false, why: 'the database cannot be reached' });
     await shut(shop.url, false);
     await staff.technician.get('/api/yard').expect(200);
+    await staff.technician.get('/ready').expect(200);
   });
 
   it('outlives connections that break in the middle of a transaction', async () => {
