@@ -64,6 +64,20 @@ describe('a valve’s curve', () => {
     expect(covered / of).toBeGreaterThan(0.92);
   });
 
+  it('of a valve that snaps is where it was caught opening, not where its line would begin', () => {
+    const snaps = curve([
+      [2, 0],
+      [4, 1],
+      [6, 6],
+      [8, 8],
+      [10, 10],
+      [20, 20],
+      [40, 40],
+    ]);
+    expect(Math.abs(snaps.crack.value - 4)).toBeLessThan(0.7);
+    expect(snaps.crack.sd).toBeGreaterThan(0.4);
+  });
+
   it('is the line of a library’s regression where nothing is read wrongly and the gain is one', () => {
     const out = valve(4, 0);
     const at = [8, 10, 15, 20, 30, 40, 60];

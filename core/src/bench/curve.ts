@@ -123,7 +123,7 @@ export function curveOf(
     2 * byGain * byAt * covariance.get(0, 1);
   const off = residuals(design, seen, fit);
   const byLine = { value: Math.max(0, crack), sd: Math.sqrt(Math.max(0, variance)) };
-  const opened = opensBetween(points, up, rising, byLine, readSd);
+  const opened = openingAt(points, rising, fit) ?? opensBetween(points, up, rising, byLine, readSd);
   const last = points.at(-1)!;
   return {
     crack: {
@@ -135,6 +135,23 @@ export function curveOf(
     residualPsi: down.length > 0 && last[0] < NOTHING_PSI ? last[1] : null,
     odd: used.filter((_, row) => Math.abs(off[row]!) > ODD_AT * spread).sort((a, b) => a - b),
   };
+}
+
+/** So far under its line, psi and as a share of it, a first point is a valve that is only just open. */
+const JUST_OPEN_PSI = 1.5;
+const JUST_OPEN_SHARE = 0.5;
+
+/** A valve that snaps was caught as it opened: it passes air, and far less than it will. Null where it was not. */
+function openingAt(
+  points: readonly CurvePoint[],
+  rising: readonly number[],
+  [gain = 1, at = 0]: readonly number[],
+): Sure | null {
+  const first = rising.reduce((least, n) => (points[n]![0] < points[least]![0] ? n : least));
+  const [inPsi, out] = points[first]!;
+  const line = gain * inPsi + at;
+  if (line - out < JUST_OPEN_PSI || out > JUST_OPEN_SHARE * line) return null;
+  return { value: inPsi - 0.5, sd: 0.5 };
 }
 
 /** The crack by the line, where that lies between the points on either side of it; otherwise what they leave open. */
