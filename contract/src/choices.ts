@@ -93,7 +93,14 @@ export const jointSides = ['hose', 'body'] as const;
 /** Which half of a joint bubbles: the hose or line, or the thing it screws into. */
 export type JointSide = (typeof jointSides)[number];
 
-export const heldStates = ['parked', 'released', 'red out', 'applied'] as const;
+export const heldStates = [
+  'parked',
+  'released',
+  'red out',
+  'applied',
+  'supply drained',
+  'cocks shut',
+] as const;
 /** What a rig stands in while its needles are watched, engine off. */
 export type HeldState = (typeof heldStates)[number];
 

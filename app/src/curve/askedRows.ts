@@ -20,7 +20,7 @@ export interface AskedRow {
 /** The rows of a check that reads two ports: the way up, and where the valve is asked to follow, the way down. */
 export function askedRows({ doing, answer }: Check): AskedRow[] {
   if (doing.does !== 'compare' || answer.kind !== 'points') return [];
-  const drained = doing.by === 'drain';
+  const drained = doing.by === 'drain' || doing.by === 'bleed';
   const { as = 'follows' } = answer;
   const row = (psi: number, way: AskedRow['way']): AskedRow => ({
     psi,

@@ -403,7 +403,12 @@ function MendWith({
 /** States a rig can be held in. */
 const statesOf = ({ unit, towed }: RigUnderTest): readonly HeldState[] => {
   const powered = unit.kind !== 'trailer' && unit.kind !== 'dolly';
-  return powered && towed.length > 0
-    ? ['parked', 'released', 'red out', 'applied']
-    : ['parked', 'released', 'applied'];
+  return [
+    'parked',
+    'released',
+    ...(powered && towed.length > 0 ? (['red out'] as const) : []),
+    'applied',
+    ...(powered ? (['supply drained'] as const) : []),
+    ...(powered && towed.length > 1 ? (['cocks shut'] as const) : []),
+  ];
 };

@@ -45,6 +45,8 @@ export const STATE_TITLES: Readonly<Record<HeldState, string>> = {
   released: 'Released',
   'red out': 'Released, red pulled',
   applied: 'Pedal held',
+  'supply drained': 'Released, supply drained',
+  'cocks shut': 'Released, first cocks shut',
 };
 
 export const NEEDLE_TITLES: Readonly<Record<HeldNeedle, string>> = {
@@ -68,6 +70,10 @@ export const ISOLATES: Readonly<Record<HeldState, string>> = {
   released: 'Release everything, engine off, and hold.',
   'red out': 'Pull red with the park brake released, and hold: the trailer is left out.',
   applied: 'Hold the pedal full down, and hold: the service side is added.',
+  'supply drained':
+    'Release everything, drain supply, leave its drain open, and hold: what is before the checks is left out.',
+  'cocks shut':
+    'Release everything, shut both cocks behind the first trailer, and hold: what is behind them is left out.',
 };
 
 export const MENDS: readonly { value: JointMend; title: string }[] = [

@@ -52,6 +52,53 @@ describe('two ports of a valve', () => {
     );
   });
 
+  it('does not follow a point that was read wrongly', () => {
+    const right: CurvePoint[] = [10, 20, 30, 40, 60, 80].map((psi) => [psi, psi + 1]);
+    const wrong = right.map((point, n): CurvePoint => (n === 3 ? [40, 14] : point));
+    expect(figure('balance', wrong, 'apart').value).toBeCloseTo(1, 6);
+    const modulated: CurvePoint[] = [0, 10, 15, 20, 25, 28].map((psi) => [psi, 95 - 2.75 * psi]);
+    const misread = modulated.map((point, n): CurvePoint => (n === 2 ? [15, 85] : point));
+    expect(figure('modulates', misread, 'slope').value).toBeCloseTo(2.75, 2);
+  });
+
+  it('a protection valve shuts between the last pressure at which it passes and the first at which it does not', () => {
+    const points: CurvePoint[] = [
+      [60, 30],
+      [45, 29],
+      [35, 0],
+      [20, 0],
+    ];
+    const shuts = figure('shuts', points, 'shuts');
+    expect(shuts.value).toBe(40);
+    expect(shuts.sd).toBeGreaterThan(10 / Math.sqrt(12));
+    expect(
+      judgeFigure(
+        figure(
+          'shuts',
+          [
+            [50, 30],
+            [10, 0],
+            [5, 0],
+          ],
+          'shuts',
+        ),
+      ),
+    ).toBe('cant-tell');
+    expect(
+      judgeFigure(
+        figure(
+          'shuts',
+          [
+            [12, 30],
+            [8, 30],
+            [4, 0],
+          ],
+          'shuts',
+        ),
+      ),
+    ).toBe('fail');
+  });
+
   it('a ratio is the slope of a library’s regression: it is not held near one', () => {
     const points: CurvePoint[] = [10, 20, 30, 40, 60].map((psi) => [psi, 0.55 * psi - 1]);
     const line = new SimpleLinearRegression(
@@ -176,6 +223,13 @@ describe('two ports of a valve', () => {
     ],
     ['shut', [[4, 0]]],
     ['holds', []],
+    [
+      'shuts',
+      [
+        [60, 30],
+        [50, 30],
+      ],
+    ],
   ])('says what %s still wants of too few points', (as, points) => {
     const found = pairFigures(as, points, READING);
     expect('wants' in found && found.wants).toMatch(/\w{4}/);

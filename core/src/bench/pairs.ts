@@ -1,4 +1,4 @@
-import { mean, type Sure } from './sure';
+import { mean, withoutWrong, type Sure } from './sure';
 import {
   CRACK_WITHIN_PSI,
   curveOf,
@@ -11,7 +11,7 @@ import {
  * What two ports of a valve should do to each other: the second follows the first from its crack on; gives a share of
  * it (`ratio`); reads the same (`balance`); has what the first has, both going down (`passes`); stays while the first
  * goes (`holds`); has nothing (`shut`); follows service so that springs do not add (`springs`); lets hold-off go in
- * proportion (`modulates`); begins to, as the first falls (`takes over`).
+ * proportion (`modulates`); begins to, as the first falls (`takes over`); has nothing any more once the first is low (`shuts`).
  */
 export type PairKind =
   | 'follows'
@@ -22,7 +22,8 @@ export type PairKind =
   | 'shut'
   | 'springs'
   | 'modulates'
-  | 'takes over';
+  | 'takes over'
+  | 'shuts';
 
 /** What a figure may be, and where that comes from. */
 export interface FigureLimit {
@@ -103,6 +104,8 @@ export function pairFigures(
       return modulates(points, reading);
     case 'takes over':
       return takesOver(points, reading);
+    case 'shuts':
+      return shuts(points, reading);
   }
 }
 
@@ -291,8 +294,12 @@ function modulates(
     return { wants: 'One reading with the pedal up, and two at least pressed over 8 psi.' };
   }
   // By least squares through what stood at rest.
-  const across = pressed.map(([front]) => front - rest[0]);
-  const down = pressed.map(([, side]) => rest[1] - side);
+  // A point whose slope is far from the middle one was read wrongly.
+  const slopes = pressed.map(([front, side]) => (rest[1] - side) / (front - rest[0]));
+  const told = new Set(withoutWrong(slopes, readSd(reading) / 10));
+  const used = pressed.filter((_, n) => told.has(slopes[n]!));
+  const across = used.map(([front]) => front - rest[0]);
+  const down = used.map(([, side]) => rest[1] - side);
   const square = across.reduce((sum, x) => sum + x * x, 0);
   const slope = across.reduce((sum, x, n) => sum + x * down[n]!, 0) / square;
   const slopeSd = (readSd(reading) * Math.SQRT2) / Math.sqrt(square);
@@ -356,6 +363,40 @@ function takesOver(
       // Between two steps it may be anywhere near where the line runs.
       sd: Math.hypot((above[0] - under[0]) / Math.sqrt(12), readSd(reading), gaugeSd(reading)),
       limit: { least: AT_WORK_PSI, most: AT_REST_PSI, from: TRADE },
+    },
+  ];
+}
+
+/** A protection valve keeps the tractor's air between these, psi of the trailer's supply [std: 49 CFR 393.43(b), values from memory]. */
+const SHUTS_LEAST_PSI = 20;
+const SHUTS_MOST_PSI = 45;
+/** Open it passes at least so much of what is asked, psi; shut it passes less. */
+const PASSED_PSI = 5;
+
+function shuts(
+  points: readonly CurvePoint[],
+  reading: CurveReading,
+): readonly BenchFigure[] | NoCurve {
+  const falling = [...points].sort(([a], [b]) => b - a);
+  const at = falling.findIndex(([, out]) => out < PASSED_PSI);
+  const [above, under] = [falling[at - 1], falling[at]];
+  if (!above || !under) {
+    return {
+      wants: 'One supply pressure at which it passes, and a lower one at which it does not.',
+    };
+  }
+  return [
+    {
+      id: 'shuts',
+      title: 'Shuts at, of supply',
+      unit: 'psi',
+      value: (above[0] + under[0]) / 2,
+      sd: Math.hypot((above[0] - under[0]) / Math.sqrt(12), readSd(reading) / Math.SQRT2),
+      limit: {
+        least: SHUTS_LEAST_PSI,
+        most: SHUTS_MOST_PSI,
+        from: '49 CFR 393.43(b)',
+      },
     },
   ];
 }

@@ -44,7 +44,7 @@ interface Pair {
   how: string;
   sound: string;
   state?: RigStateId;
-  by?: 'pedal' | 'hand';
+  by?: 'pedal' | 'hand' | 'bleed';
   drain?: string;
   emptied?: { drain: string; tank: string };
   cyclesPark?: true;
@@ -95,7 +95,11 @@ function pairs(made: Made): Bare[] {
         ],
         tools: ['two gauges', 'two tees', ...(heldPsi ? ['helper'] : [])],
         minutes: drain || emptied ? 9 : 6,
-        answer: points(as, ends, as === 'modulates' || as === 'takes over' ? 5 : 2),
+        answer: points(
+          as,
+          ends,
+          as === 'modulates' || as === 'takes over' || as === 'shuts' ? 5 : 2,
+        ),
         sound,
         doing: {
           does: 'compare',
@@ -206,6 +210,20 @@ function powered(made: Made): Pair[] {
       asked: UP,
       how: 'Pull the hand valve to each pressure in turn, always going up, and read a gauge behind it and one at the trailer’s service coupler.',
       sound: 'What goes in comes out.',
+    },
+    {
+      unit: 0,
+      part: 'tractor-protection',
+      title: 'Read the trailer’s supply against service, as supply falls',
+      from: 'trailer supply line',
+      to: 'trailer service line',
+      as: 'shuts',
+      ends: ['supply', 'service'],
+      by: 'bleed',
+      heldPsi: 30,
+      asked: [80, 60, 55, 50, 45, 40, 35, 30, 25, 20, 15],
+      how: 'Red held in, gauges at both couplers. Crack the supply cock open until supply stands at each pressure in turn, going down; there press the pedal to 30 psi, read both, and let it go.',
+      sound: 'Between 20 and 45 psi of supply it shuts: the tractor keeps its air.',
     },
     {
       unit: 0,

@@ -8,6 +8,9 @@ const CHARGE_AT_MOST_S = 150;
 /** Tanks cool and chambers fill in this, s. */
 const SETTLES_S = 25;
 const APPLIED_SETTLES_S = 8;
+/** A tank is drained under this, psi, and by then, s. */
+const EMPTY_PSI = 3;
+const DRAINS_S = 180;
 /** Under cut-out by so much the compressor loads again, psi. */
 const LOADS_UNDER_PSI = 20;
 
@@ -23,6 +26,10 @@ export function waitFor(twin: Twin, holds: () => boolean, atMostS: number, stepS
   }
   return holds();
 }
+
+/** The cocks behind the first unit that is towed, where they lead on to another. */
+export const firstCocks = (twin: Twin): string[] =>
+  ['#1 supply cock', '#1 service cock'].filter((way) => twin.hasWay(way));
 
 const tankOf = (twin: Twin): string => (twin.hasPlace('primary tank') ? 'primary tank' : '#0 tank');
 
@@ -56,6 +63,11 @@ export function bring(twin: Twin, state: RigState): void {
     const [first] = twin.towedUnits;
     if (first !== undefined) twin.couple(first, 'apart');
   }
+  if (state.id === 'supply drained' && twin.hasWay('supply drain')) {
+    twin.open('supply drain', 1);
+    waitFor(twin, () => twin.psi('supply tank') < EMPTY_PSI, DRAINS_S);
+  }
+  if (state.id === 'cocks shut') for (const cock of firstCocks(twin)) twin.open(cock, 0);
   wait(twin, SETTLES_S);
   if (state.engine === 'fast' && own) {
     pumpDown(twin);

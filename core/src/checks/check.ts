@@ -44,7 +44,9 @@ export type RigStateId =
   | 'loading'
   | 'unloaded'
   | 'red out'
-  | 'hand on';
+  | 'hand on'
+  | 'supply drained'
+  | 'cocks shut';
 
 /** How an answer is given. */
 export type AnswerShape =
@@ -108,12 +110,15 @@ export type Doing =
   | { does: 'listen'; way: string }
   | { does: 'wet'; place: string }
   | { does: 'read'; place: string }
-  /** Reads two ports at each pressure asked for: going up by pedal or hand, going down as a tank is drained. */
+  /**
+   * Reads two ports at each pressure asked for: going up by pedal or hand, going down as a tank is drained, or as a line is
+   * bled and the pedal pressed anew.
+   */
   | {
       does: 'compare';
       from: string;
       to: string;
-      by: 'pedal' | 'hand' | 'drain';
+      by: 'pedal' | 'hand' | 'drain' | 'bleed';
       asked: readonly number[];
       /** The drain that lets the first port down. */
       drain?: string;

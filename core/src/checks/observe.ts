@@ -29,6 +29,9 @@ const NEVER_S = 60;
 /** The governor out of the way, psi, and how long a tank is raised at most, s. */
 const RAISED_PSI = 100;
 const RAISES_S = 120;
+/** A cock on a line is opened by so much at first, m³/(s·Pa), so many times at most. */
+const BLEED_STEP = 2e-9;
+const BLEED_STEPS = 90;
 /** A tank is empty by then, s. */
 const EMPTIES_S = 180;
 /** An unloader lets go under this, psi. */
@@ -200,13 +203,36 @@ function compared(
     wait(twin, 10);
   }
   if (heldPsi > 0) press(twin, heldPsi);
-  return asked.map((psi) => {
-    if (by === 'drain') letDown(twin, from, drain, psi);
+  let bled = 0;
+  const points = asked.map((psi) => {
+    if (by === 'bleed') {
+      press(twin, 0);
+      // What stands in the service line goes back with the pedal first.
+      wait(twin, 3);
+      bled += bleedTo(twin, from, psi);
+      press(twin, heldPsi);
+    } else if (by === 'drain') letDown(twin, from, drain, psi);
     else if (by === 'hand') twin.ask('hand valve', psi);
     else press(twin, psi);
     wait(twin, 4);
     return [read(from), read(to)] as const;
   });
+  // The cock that let it out is shut again.
+  if (bled > 0) twin.leak(from, -bled);
+  return points;
+}
+
+/** Opens a cock on a line further and further until it stands at a pressure, and gives how far: conductance, m³/(s·Pa). */
+function bleedTo(twin: Twin, place: string, psi: number): number {
+  let opened = 0;
+  let step = BLEED_STEP;
+  for (let n = 0; n < BLEED_STEPS && twin.psi(place) > psi; n += 1) {
+    twin.leak(place, step);
+    opened += step;
+    step *= 1.12;
+    wait(twin, 0.4);
+  }
+  return opened;
 }
 
 /** Opens a drain until its tank is down to a pressure, and shuts it again. */

@@ -1,4 +1,5 @@
 import { climbing } from '../bench/curve';
+import { pairFigures, type PairKind } from '../bench/pairs';
 import type { JobReading } from '@keen-bleed/contract';
 import type { Retest } from '../repair/retests';
 import type { RetestOutcome } from '../repair/retestOutcome';
@@ -119,6 +120,28 @@ export function judgeAnswer(
 const number = (value: number | null) =>
   value === null ? 'none' : String(Math.round(value * 10) / 10);
 
+type Points = Extract<CheckAnswer, { kind: 'points' }>;
+
+/** From line to line of the dials a shop has, psi. */
+const DIVISION_PSI = 2;
+
+/** What two ports that do not follow one another come to, by the first figure of theirs that is a pressure. */
+function ofPair(title: string, as: PairKind, answer: Points, expected: Points): JobReading | null {
+  const first = ({ points, compared = false }: Points) => {
+    const figures = pairFigures(as, points, { divisionPsi: DIVISION_PSI, compared });
+    return 'wants' in figures ? undefined : figures.find(({ unit }) => unit === 'psi');
+  };
+  const [after, should] = [first(answer), first(expected)];
+  if (!after || !should) return null;
+  return {
+    title: `${after.title}, ${title}`.slice(0, 80),
+    unit: 'psi',
+    before: null,
+    after: after.value,
+    expected: should.value,
+  };
+}
+
 function readingOf(
   { title, answer: shape, doing }: Check,
   answer: CheckAnswer,
@@ -134,6 +157,8 @@ function readingOf(
     };
   }
   if (answer.kind === 'points' && expected.kind === 'points' && doing.does === 'compare') {
+    const as = shape.kind === 'points' ? (shape.as ?? 'follows') : 'follows';
+    if (as !== 'follows') return ofPair(title, as, answer, expected);
     return {
       title: `Crack, ${title}`.slice(0, 80),
       unit: 'psi',

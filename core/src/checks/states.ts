@@ -51,6 +51,22 @@ export const STATES: Readonly<Record<RigStateId, RigState>> = {
     park: 'in',
     minutes: 2,
   },
+  'supply drained': {
+    id: 'supply drained',
+    title: 'Brakes released, supply tank drained and left open',
+    ...rest,
+    park: 'in',
+    red: 'in',
+    minutes: 4,
+  },
+  'cocks shut': {
+    id: 'cocks shut',
+    title: 'Brakes released, both cocks behind the first trailer shut',
+    ...rest,
+    park: 'in',
+    red: 'in',
+    minutes: 3,
+  },
   'hand on': {
     id: 'hand on',
     title: 'Brakes released, hand valve on',

@@ -1,5 +1,5 @@
 import type { Unit } from '@keen-bleed/contract';
-import { BUBBLE_LEAST_S } from '../bench/bubbles';
+import { BUBBLE_LEAST_S, BUBBLE_WAIT_S, bubbleScfm } from '../bench/bubbles';
 import type { NoCurve } from '../bench/curve';
 import { pairFigures, type BenchFigure, type FigureLimit } from '../bench/pairs';
 import { TIMING_MOST_S, type TimedKind } from '../trace/brakeMoves';
@@ -110,6 +110,19 @@ export function figuresOfCheck(
         sd,
         limit: { least: BUBBLE_LEAST_S, most: null, from: 'common practice' },
       },
+      ...(answer.value < BUBBLE_WAIT_S
+        ? [
+            {
+              id: `passes ${check.state.id}`,
+              title: 'It passes',
+              unit: 'scfm' as const,
+              value: bubbleScfm(answer.value),
+              // A bubble is called an inch by eye: a fifth of its volume either way.
+              sd: bubbleScfm(answer.value) * Math.hypot(0.2, sd / Math.max(1, answer.value)),
+              limit: null,
+            },
+          ]
+        : []),
     ];
   }
   if (doing.does === 'time') {

@@ -1,5 +1,5 @@
 import type { HeldNeedle, HeldState } from '@keen-bleed/contract';
-import { bring } from '../checks/bring';
+import { bring, firstCocks } from '../checks/bring';
 import { STATES } from '../checks/states';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { conductanceOf } from '../twin/faults/scales';
@@ -33,6 +33,8 @@ const STATES_HELD = [
   'released',
   'red out',
   'applied',
+  'supply drained',
+  'cocks shut',
 ] as const satisfies readonly HeldState[];
 /** Under this a place has no air that would leak, psi. */
 const AIRLESS_PSI = 20;
@@ -64,6 +66,9 @@ export function seenTable(rig: RigUnderTest): SeenTable {
   const aired = new Set<string>();
   for (const state of STATES_HELD) {
     if (state === 'red out' && !hasRed) continue;
+    if (state === 'supply drained' && !twin.hasWay('supply drain')) continue;
+    // With one trailer there is nothing behind its cocks.
+    if (state === 'cocks shut' && (firstCocks(twin).length === 0 || rig.towed.length < 2)) continue;
     const rigAs = new Twin(rig, { tanksPsi: 90 });
     bring(rigAs, STATES[state]);
     if (rigAs.hasWay('shop valve')) rigAs.open('shop valve', 0);
