@@ -84,7 +84,7 @@ export function OpenFailures({ unit }: { unit: Unit }) {
             key={`${failure.runId} ${failure.key}`}
             failure={failure}
             told={points.get(failure.key) ?? null}
-            hunt={failure.key.includes(LEAK) ? `/unit/${unit.id}/hunt` : null}
+            where={whereFound(failure.key, unit.id)}
             jobId={jobFor(failure.key)?.id ?? null}
             onJob={me.role === 'viewer' ? null : () => void open(failure)}
             onClose={me.role === 'lead' ? () => setClosing(failure) : null}
@@ -106,8 +106,18 @@ export function OpenFailures({ unit }: { unit: Unit }) {
   );
 }
 
-/** What a leak hunt finds. */
+/** What a leak hunt finds, what is read on the bench, and what the drains tell. */
 const LEAK = 'leak';
+const WATER = /water|moist|drain/;
+const BENCH =
+  /cut-in|cut-out|governor|pop-out|park-stays|warning|stop-lamp|anti-compounding|tractor-protection|safety-valve|fail-(primary|secondary|supply)/;
+
+/** Where hands, ears and eyes find what a failure comes from; null where none of the three does. */
+function whereFound(key: string, unitId: string): FailureLineProps['where'] {
+  if (key.includes(LEAK)) return { to: `/unit/${unitId}/hunt`, title: 'Hunt it' };
+  if (WATER.test(key)) return { to: `/unit/${unitId}/water`, title: 'See the drains' };
+  return BENCH.test(key) ? { to: `/unit/${unitId}/bench`, title: 'On the bench' } : null;
+}
 
 /** Suspects named; the rest are counted. */
 const NAMED = 3;
@@ -122,15 +132,15 @@ function sayTold({ suspects, check }: Told): string {
 interface FailureLineProps {
   failure: OpenFailure;
   told: Told | null;
-  /** The leak hunt, where air is lost; null where it is not. */
-  hunt: string | null;
+  /** The hunt, the drains or the bench; null where none of them finds it. */
+  where: { to: string; title: string } | null;
   /** The job that is to close it, if one is open. */
   jobId: string | null;
   onJob: (() => void) | null;
   onClose: (() => void) | null;
 }
 
-function FailureLine({ failure, told, hunt, jobId, onJob, onClose }: FailureLineProps) {
+function FailureLine({ failure, told, where, jobId, onJob, onClose }: FailureLineProps) {
   const { unit: sayIn } = usePrefs();
   return (
     <View role="listitem">
@@ -154,10 +164,10 @@ function FailureLine({ failure, told, hunt, jobId, onJob, onClose }: FailureLine
           </Txt>
           {told && told.suspects.length > 0 ? <Txt as="small">{sayTold(told)}</Txt> : null}
         </View>
-        {hunt ? (
-          <LinkTo to={hunt} label={`Hunt the leak: ${failure.title}`}>
+        {where ? (
+          <LinkTo to={where.to} label={`${where.title}: ${failure.title}`}>
             <Txt as="bodyBold" tone="accent">
-              Hunt it
+              {where.title}
             </Txt>
           </LinkTo>
         ) : null}

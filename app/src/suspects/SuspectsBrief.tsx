@@ -68,6 +68,18 @@ export function SuspectsBrief({ units, evidence }: SuspectsBriefProps) {
           Hunt the leaks, joint by joint
         </Txt>
       </LinkTo>
+      <View style={{ flexDirection: 'row', columnGap: space.gap }}>
+        <LinkTo to={`/unit/${front?.id ?? ''}/bench`}>
+          <Txt as="bodyBold" tone="accent">
+            Its valves on the bench
+          </Txt>
+        </LinkTo>
+        <LinkTo to={`/unit/${front?.id ?? ''}/water`}>
+          <Txt as="bodyBold" tone="accent">
+            Its drains
+          </Txt>
+        </LinkTo>
+      </View>
       <LinkTo to={`/unit/${front?.id ?? ''}/suspects`}>
         <Txt as="bodyBold" tone="accent">
           What is it? Suspects and the next check
