@@ -177,7 +177,12 @@ async function cookieOf(name: string): Promise<string> {
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ signInName: name, password: testPassword }),
   });
-  return answer.headers.get('set-cookie')?.split(';')[0] ?? '';
+  return (
+    answer.headers
+      .getSetCookie()
+      .find((each) => each.startsWith('kb.sid='))
+      ?.split(';')[0] ?? ''
+  );
 }
 
 let cookies: string[] = [];

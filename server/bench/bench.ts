@@ -76,7 +76,11 @@ async function main(): Promise<void> {
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ signInName: 'bench', password: PASSWORD }),
   });
-  const cookie = signIn.headers.get('set-cookie')?.split(';')[0] ?? '';
+  const cookie =
+    signIn.headers
+      .getSetCookie()
+      .find((each) => each.startsWith('kb.sid='))
+      ?.split(';')[0] ?? '';
   const headers = { cookie, 'Content-Type': 'application/json' };
 
   // The bare side: the same statements over the same pool, with no session, no checks and no judgement.

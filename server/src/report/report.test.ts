@@ -132,7 +132,11 @@ describe('following a run on another device', () => {
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ signInName: staff.names.viewer, password: testPassword }),
     });
-    const cookie = signIn.headers.get('set-cookie')?.split(';')[0] ?? '';
+    const cookie =
+      signIn.headers
+        .getSetCookie()
+        .find((each) => each.startsWith('kb.sid='))
+        ?.split(';')[0] ?? '';
     const heard: number[] = [];
     const stop = new AbortController();
     const stream = await fetch(`${url}/api/logs/${header.id}/live`, {
