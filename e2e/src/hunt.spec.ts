@@ -18,6 +18,10 @@ async function watch(page: Page, state: string, needle: string, from: string, to
     sessionStorage.setItem(key, JSON.stringify({ ...begun, atMs: begun.atMs - 180_000 }));
   });
   await page.reload();
+  // What a needle loses to each leak is worked out anew: only then does a hold teach what a grade is.
+  await expect(page.getByRole('status', { name: 'How the hunt stands' })).toBeVisible({
+    timeout: 60_000,
+  });
   await page.getByRole('button', { name: 'Go on with the watch' }).click();
   await expect(page.getByTestId('hold-clock')).toContainText('3:');
   await page.getByLabel(/^The needle now/).fill(to);

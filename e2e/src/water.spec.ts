@@ -72,15 +72,15 @@ test('the whole yard is drained by one list', async ({ page, server }) => {
   await page.getByRole('link', { name: 'Work', exact: true }).click();
   await page.getByRole('link', { name: 'Drain round of the yard' }).click();
   const units = page.getByRole('list', { name: 'Units to drain' });
-  const bus = units.getByRole('listitem').filter({ hasText: 'Crew bus 02' });
+  const bus = units.getByRole('listitem').filter({ hasText: 'Tipper 04' });
   await expect(bus).toContainText('no drain is written down');
-  await bus.getByRole('button', { name: 'All tanks of Crew bus 02 are dry' }).click();
+  await bus.getByRole('button', { name: 'All tanks of Tipper 04 are dry' }).click();
   await expect(bus).toContainText('drained today');
   await expectNoFindings(page);
   await expect
     .poll(() =>
       server.query(`select count(*) from facts f join logs l on l.id = f.log_id
-        where l.title like '%02%' and f.fact->>'checkId' like '0/drain/%' and l.closed_at_ms is not null and l.drained`),
+        where l.title like '%04%' and f.fact->>'checkId' like '0/drain/%' and l.closed_at_ms is not null and l.drained`),
     )
     .toBe('3');
 });

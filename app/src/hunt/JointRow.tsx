@@ -68,8 +68,8 @@ export const JointRow = memo(function JointRow({
     <View
       role="listitem"
       style={
-        // What is out of sight is not laid out: a walk may have a hundred of these.
-        { contentVisibility: 'auto', containIntrinsicSize: 'auto 104px' } as object
+        // What changes in one row moves no other: a walk may have a hundred of these.
+        { contain: 'layout' } as object
       }
     >
       <Rule />
