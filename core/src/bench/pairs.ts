@@ -293,11 +293,11 @@ function modulates(
   if (!rest || pressed.length < 2) {
     return { wants: 'One reading with the pedal up, and two at least pressed over 8 psi.' };
   }
-  // By least squares through what stood at rest.
   // A point whose slope is far from the middle one was read wrongly.
   const slopes = pressed.map(([front, side]) => (rest[1] - side) / (front - rest[0]));
   const told = new Set(withoutWrong(slopes, readSd(reading) / 10));
   const used = pressed.filter((_, n) => told.has(slopes[n]!));
+  // By least squares through what stood at rest.
   const across = used.map(([front]) => front - rest[0]);
   const down = used.map(([, side]) => rest[1] - side);
   const square = across.reduce((sum, x) => sum + x * x, 0);

@@ -75,6 +75,8 @@ export function accountRoutes(db: Db, signInTries: number, devices: KnownDevice)
     ...slowed,
     limit: signInTries * 5,
     skipSuccessfulRequests: true,
+    // A whole shop stands behind one address: whoever tries names there does not lock out its own devices.
+    skip: (request) => devices.idFor(request, triedName(request)) !== null,
     keyGenerator: (request) => `address:${ipKeyGenerator(request.ip ?? '')}`,
     handler: tooMany,
   });

@@ -171,6 +171,20 @@ describe('a device that somebody signed in on before', () => {
     await strict.close();
   });
 
+  it('is not locked by somebody who tries many names at the shop’s own address', async () => {
+    const strict = await openTestShop({ signInTries: 2 });
+    const people = await makeStaff(strict, 'address');
+    const own = request.agent(strict.app);
+    const signIn = (agent: ReturnType<typeof request.agent>, name: string, password: string) =>
+      agent.post('/api/sign-in').send({ signInName: name, password });
+    await signIn(own, people.names.viewer, testPassword).expect(200);
+    const stranger = request.agent(strict.app);
+    for (let n = 0; n < 10; n += 1) await signIn(stranger, `nobody${n}`, 'wrong').expect(401);
+    await signIn(stranger, people.names.lead, testPassword).expect(429);
+    await signIn(own, people.names.viewer, testPassword).expect(200);
+    await strict.close();
+  });
+
   it('is not known by a cookie that somebody wrote', async () => {
     const strict = await openTestShop({ signInTries: 2 });
     const people = await makeStaff(strict, 'forged');

@@ -15,6 +15,15 @@ describe('calls to the pedal', () => {
     expect(calls.call('shop', 'unit', 'release', 2)).toMatchObject({ call: 'release', seq: 2 });
     // One that was under way while the next was called is too late.
     expect(calls.call('shop', 'unit', 'press', 1)).toMatchObject({ call: 'release', seq: 2 });
+    // Whoever calls after the last caller has gone is not held up by what that one counted to.
+    calls.call('shop', 'unit', 'press', 1_000_000);
+    calls.heard('shop', 'unit', 1_000_000);
+    nowMs += 11_000;
+    expect(calls.call('shop', 'unit', 'release', 1)).toEqual({
+      call: 'release',
+      seq: 1,
+      heard: null,
+    });
   });
 
   it('of another unit or shop are another pedal, and one nobody uses is forgotten', () => {

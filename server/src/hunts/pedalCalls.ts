@@ -5,6 +5,7 @@ interface Pedal {
   channel: Channel;
   call: PedalCall | null;
   seq: number;
+  calledAtMs: number;
   heard: { seq: number; atMs: number } | null;
   /** Put away once nobody calls or listens any more. */
   touchedAtMs: number;
@@ -12,6 +13,8 @@ interface Pedal {
 
 /** A pedal nobody called or listened to for so long is forgotten, ms. */
 const FORGOTTEN_MS = 30 * 60_000;
+/** A caller who has said nothing for so long has gone: the next one begins anew, ms. */
+const GONE_MS = 10_000;
 
 /**
  * What is called to whoever holds the pedal of a unit, and what the helper's phone shows of it. Nothing of it is kept:
@@ -31,9 +34,13 @@ export class PedalCalls {
   /** Calls to the pedal, and says how that stands. A call older than the one that stands is not taken. */
   call(shopId: string, unitId: string, call: PedalCall, seq: number): PedalStanding {
     const pedal = this.of(shopId, unitId);
-    if (seq >= pedal.seq) {
+    const now = this.nowMs();
+    if (seq >= pedal.seq || now - pedal.calledAtMs > GONE_MS) {
+      // What was shown of an earlier caller says nothing of this one.
+      if (seq < pedal.seq) pedal.heard = null;
       pedal.call = call;
       pedal.seq = seq;
+      pedal.calledAtMs = now;
     }
     pedal.channel.broadcast({ call: pedal.call, seq: pedal.seq }, 'call');
     return this.standing(pedal);
@@ -72,6 +79,7 @@ export class PedalCalls {
       channel: createChannel(),
       call: null,
       seq: 0,
+      calledAtMs: 0,
       heard: null,
       touchedAtMs: now,
     };
