@@ -8,6 +8,7 @@ import type {
   FirstLead,
   SignIn,
 } from './account';
+import type { PageQuery } from './audit';
 import type { FieldProblem } from './errors';
 import { problemsOf } from './problem-in-words';
 import type { LogShapes, AnyHeader } from './log/kinds';
@@ -23,6 +24,9 @@ import type { CreateUnit, EditUnit, UnitDraft } from './unit';
 
 interface Shapes {
   changePassword: ChangePassword;
+  confirmCode: { code: string };
+  ownPassword: { password: string };
+  pageQuery: PageQuery;
   signIn: SignIn;
   firstLead: FirstLead;
   createPerson: CreatePerson;

@@ -2,6 +2,8 @@
 export const errorStatus = {
   'not-signed-in': 401,
   'wrong-sign-in': 401,
+  'code-wanted': 401,
+  'which-shop': 401,
   'too-many-tries': 429,
   'not-allowed': 403,
   'wrong-origin': 403,
@@ -18,6 +20,7 @@ export const errorStatus = {
   'photo-missing': 409,
   'log-closed': 409,
   'log-full': 409,
+  'quota-full': 409,
   'already-set-up': 409,
   'not-readable': 400,
   'not-supported': 415,

@@ -81,6 +81,7 @@ export {
   RunRowsSchema,
 } from './log/answers';
 export { HeldLogsSchema, HeldSchema } from './log/fact';
+export { type ChainStanding, type ExportedChain } from './log/chain';
 export { type AnyFact, type AnyHeader, type LogShapes } from './log/kinds';
 export { type AppendFacts, type CompareHeld, type Held, type HeldLogs } from './log/types';
 export {
@@ -193,7 +194,24 @@ export {
   type Me,
   type Person,
   type SignIn,
+  DeviceSessionsSchema,
+  FactorOfferSchema,
+  MeSchema,
+  PeopleSchema,
+  PersonSchema,
+  SetUpSchema,
+  SpareCodesSchema,
+  type DeviceSession,
+  type FactorOffer,
+  type SpareCodes,
 } from './account';
+export {
+  AuditPageSchema,
+  auditedActs,
+  type AuditedAct,
+  type AuditPage,
+  type AuditRow,
+} from './audit';
 export type {
   HeldFact,
   LogRecord,

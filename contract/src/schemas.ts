@@ -1,10 +1,13 @@
 import { CloseFailureSchema } from './failure';
+import { PageQuerySchema } from './audit';
 import {
   ChangePasswordSchema,
+  ConfirmCodeSchema,
   CreatePersonSchema,
   EditPersonSchema,
   EditShopSchema,
   FirstLeadSchema,
+  OwnPasswordSchema,
   SignInSchema,
 } from './account';
 import { AppendFactsSchema, CompareHeldSchema, HeldLogsSchema, HeldSchema } from './log/fact';
@@ -30,6 +33,9 @@ import { CreateUnitSchema, EditUnitSchema, RetireUnitSchema, UnitDraftSchema } f
 export const schemas = {
   signIn: SignInSchema,
   changePassword: ChangePasswordSchema,
+  confirmCode: ConfirmCodeSchema,
+  ownPassword: OwnPasswordSchema,
+  pageQuery: PageQuerySchema,
   firstLead: FirstLeadSchema,
   createPerson: CreatePersonSchema,
   editPerson: EditPersonSchema,

@@ -1,3 +1,4 @@
+import type { ChainStanding } from './log/chain';
 import type { FactStamp } from './log/fact';
 import type { LogKindName } from './log/header';
 import type { LogShapes } from './log/kinds';
@@ -98,6 +99,8 @@ export interface LogRecord<K extends LogKindName = LogKindName> {
   closedAtMs: number | null;
   /** The clock of its device could not be told. */
   timeUnsure: boolean;
+  /** Whether what is kept is what was recorded; absent in what an older server said. */
+  chain?: ChainStanding;
   /** Other logs of the same kind on the same units at the same time: both records stand. */
   overlapping: { logId: string; by: string; startedAtMs: number; closedAtMs: number | null }[];
 }

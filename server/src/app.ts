@@ -2,9 +2,15 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { accountRoutes } from './accounts/accountRoutes';
+import type { Accounts } from './accounts/accounts';
 import { KnownDevice } from './accounts/knownDevice';
+import { meRoutes } from './accounts/meRoutes';
+import { peopleRoutes } from './accounts/peopleRoutes';
 import { sessionMiddleware, signedInAs } from './accounts/session';
+import { signInRoutes } from './accounts/signInRoutes';
+import { auditRoutes } from './audit/auditRoutes';
+import { keepAudit } from './audit/keepAudit';
+import { LocalBus, type Bus } from './bus/bus';
 import { schemaStanding, type Database } from './db/database';
 import { jobRoutes } from './jobs/jobRoutes';
 import { runRoutes, schemaRoutes } from './runs/runRoutes';
@@ -23,10 +29,13 @@ import { ruleSetRoutes } from './ruleSets/ruleSetRoutes';
 import { suspectRoutes } from './suspects/suspectRoutes';
 import type { SuspectTables } from './suspects/suspectTables';
 import { unitRoutes } from './units/unitRoutes';
+import { Metrics } from './metrics/metrics';
 import { ApiError } from './http/apiError';
 import { errorHandler } from './http/errorHandler';
 import type { InFlight } from './http/inFlight';
+import { requestId } from './http/requestId';
 import { sameOrigin } from './http/sameOrigin';
+import { Streams } from './http/streams';
 import { webRoutes } from './http/web';
 
 /** What the server is made of; each has its default in `main`. */
@@ -43,6 +52,12 @@ export interface AppOptions {
   trustedProxies: string | null;
   /** Failed sign-ins a name may have in a quarter of an hour. */
   signInTries: number;
+  /** Asked for at the first account of all; null where it is not. */
+  setUpCode?: string | null;
+  /** Whoever brings this may read what is measured; null where nobody may. */
+  metricsToken?: string | null;
+  /** Passes words between this server and others of its installation; alone it needs none. */
+  bus?: Bus;
   /** Folder of the built web application, or null to serve the API alone. */
   webFolder: string | null;
   /** What is worked out of rigs for phones. */
@@ -60,6 +75,12 @@ export function makeApp(options: AppOptions): Express {
   const { database, log } = options;
   const app = express();
   app.disable('x-powered-by');
+  const { db, pool } = database;
+  const bus = options.bus ?? new LocalBus();
+  const streams = new Streams(bus);
+  const metrics = new Metrics(pool, streams);
+  app.use(requestId);
+  app.use(metrics.measured);
   if (options.inFlight) app.use(options.inFlight.counted);
   // Else a server behind HTTPS takes every request for plain HTTP, gives no cookie, and sees one address for all.
   if (options.trustedProxies !== null) app.set('trust proxy', options.trustedProxies);
@@ -108,6 +129,8 @@ export function makeApp(options: AppOptions): Express {
     response.status(ready ? 200 : 503).json(ready ? { ready } : { ready, why });
   });
 
+  app.get('/metrics', metrics.served(options.metricsToken ?? null));
+
   const api = express.Router();
   api.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
@@ -123,30 +146,41 @@ export function makeApp(options: AppOptions): Express {
   api.use(express.json({ limit: '512kb', strict: true }));
   api.use(readableText);
   api.use(sessionMiddleware(database, options.sessionSecret, options.secureCookie));
-  const devices = new KnownDevice(options.sessionSecret, options.secureCookie);
-  api.use(accountRoutes(database.db, options.signInTries, devices));
-  const { db } = database;
+  const accounts: Accounts = {
+    ...{ db, pool, bus },
+    devices: new KnownDevice(options.sessionSecret, options.secureCookie),
+    signInTries: options.signInTries,
+    setUpCode: options.setUpCode ?? null,
+  };
+  const onGaugeTrouble = (error: unknown) => log.error({ err: error }, 'a gauge set broke');
   mount(
     api,
-    (request, who) => signedInAs(db, request, ...who),
+    signedInAs,
     [
+      ...signInRoutes(accounts),
+      ...meRoutes(accounts),
+      ...peopleRoutes(accounts),
+      ...auditRoutes(db),
       ...unitRoutes(db),
       ...dueRoutes(db),
       ...gradeRoutes(db),
-      ...pedalRoutes(db),
+      ...pedalRoutes(db, bus, streams),
       ...failureRoutes(db),
       ...rigRoutes(db),
       ...ruleSetRoutes(db),
-      ...logRoutes(db),
+      ...logRoutes(db, bus, streams),
       ...visitRoutes(db),
       ...runRoutes(db),
       ...photoRoutes(db),
       ...jobRoutes(db),
       ...suspectRoutes(db, options.tables),
+      ...gaugeRoutes(db, bus, streams, onGaugeTrouble),
     ],
-    options.onAnswer,
+    {
+      onAnswer: options.onAnswer,
+      onExport: (me, request, fileName) => keepAudit(db, { me, request }, 'exported', fileName),
+    },
   );
-  api.use(gaugeRoutes(database.db, (error) => log.error({ err: error }, 'a gauge set broke')));
   api.use(() => {
     throw new ApiError('not-found', 'There is nothing at this address.');
   });

@@ -2,7 +2,11 @@ import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pino from 'pino';
-import { migrateDatabase, openDatabase } from './db/database';
+import { setUpCodeOf } from './accounts/setUpCode';
+import { PostgresBus } from './bus/bus';
+import { openDatabase } from './db/database';
+import { prepareDatabase } from './db/leastRights';
+import { chainOlderFacts } from './log/chainOlderFacts';
 import { fillFailures } from './failures/refreshFailures';
 import { isDatabaseAway } from './http/errorHandler';
 import { InFlight } from './http/inFlight';
@@ -26,10 +30,19 @@ async function main(): Promise<void> {
     throw new Error('DATABASE_URL and SESSION_SECRET must be set; `npm start` sets both.');
   }
   const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
-  const database = openDatabase(DATABASE_URL, (error) =>
+  // As the owner only as long as tables are brought up; a server that is given another owner works as it is told.
+  const { OWNER_DATABASE_URL } = process.env;
+  const workUrl = await prepareDatabase(
+    OWNER_DATABASE_URL ?? DATABASE_URL,
+    SESSION_SECRET,
+    chainOlderFacts,
+  );
+  const url = OWNER_DATABASE_URL === undefined ? workUrl : DATABASE_URL;
+  delete process.env.DATABASE_URL;
+  delete process.env.OWNER_DATABASE_URL;
+  const database = openDatabase(url, (error) =>
     log.warn({ message: error.message }, 'an idle database connection broke'),
   );
-  await migrateDatabase(database);
   const wanted = demoWanted(process.env);
   if (wanted === 'public') console.log(`  ${DEMO_IS_PUBLIC}`);
   if (wanted === 'yes') {
@@ -41,8 +54,19 @@ async function main(): Promise<void> {
   await fillFailures(database.db);
   const tables = new SuspectTables(workOutApart);
   const inFlight = new InFlight();
+  const bus = new PostgresBus(url, database.pool, (error) =>
+    log.warn({ message: error.message }, 'the connection that listens broke'),
+  );
+  await bus.start();
+  const setUpCode = setUpCodeOf(SESSION_SECRET);
+  if (!(await database.pool.query('select from shops limit 1')).rowCount) {
+    console.log(`  Set-up code ${setUpCode}: the first visit is asked for it`);
+  }
   const app = makeApp({
     database,
+    bus,
+    setUpCode,
+    metricsToken: process.env.METRICS_TOKEN ?? null,
     inFlight,
     tables,
     log,
@@ -67,6 +91,7 @@ async function main(): Promise<void> {
     tables.stop();
     void inFlight
       .drain(server, DRAINS_MS)
+      .then(() => bus.stop())
       .then(() => database.close())
       .then(() => process.exit(0));
   };

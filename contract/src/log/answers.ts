@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { ChainStandingSchema } from './chain';
 import { FigureSchema, RunRowFigureSchema } from '../outcome';
 import {
   heldNeedles,
@@ -122,6 +123,7 @@ export const LogRecordSchema = Type.Object(
     startedAtMs: AtMs('Started'),
     closedAtMs: nullable(AtMs('Closed')),
     timeUnsure: Type.Boolean(),
+    chain: ChainStandingSchema,
     overlapping: Type.Array(
       Type.Object(
         {

@@ -1,41 +1,44 @@
 import type { Me, Role } from '@keen-bleed/contract';
-import connectPgSimple from 'connect-pg-simple';
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
+import { promisify } from 'node:util';
+import type { Bus } from '../bus/bus';
 import type { Database, Db } from '../db/database';
-import { people, sessions, shops } from '../db/schema';
+import { sessions } from '../db/schema';
 import { ApiError } from '../http/apiError';
+import { deviceWords } from './deviceWords';
+import { SessionStore } from './sessionStore';
 
 declare module 'express-session' {
   interface SessionData {
     personId: string;
     shopId: string;
+    /** The browser in a few words. */
+    device?: string;
+    /** Who is behind it, read afresh with it; never kept in it. */
+    me?: Me;
+    /** When it was noted as in use last; read with it. */
+    lastAtMs?: number;
   }
 }
 
+/** The cookie that carries a session's secret. */
+export const SESSION_COOKIE = 'kb.sid';
 const FOURTEEN_DAYS_MS = 14 * 86_400_000;
 
 /** Server-side sessions in PostgreSQL behind one HttpOnly cookie. */
 export function sessionMiddleware(
-  database: Database,
+  { pool }: Pick<Database, 'pool'>,
   secret: string,
   secureCookie: boolean,
 ): RequestHandler {
-  const Store = connectPgSimple(session);
   return session({
-    name: 'kb.sid',
+    name: SESSION_COOKIE,
     secret,
     resave: false,
     saveUninitialized: false,
-    store: new Store({
-      pool: database.pool,
-      tableName: 'sessions',
-      pruneSessionInterval: 900,
-      disableTouch: true,
-      // The store's own console noise would carry database messages; failures reach the error handler.
-      errorLog: () => undefined,
-    }),
+    store: new SessionStore(pool),
     cookie: {
       httpOnly: true,
       sameSite: 'lax',
@@ -46,45 +49,55 @@ export function sessionMiddleware(
   });
 }
 
-/** Who is behind a request, read afresh each time so that a changed role counts at once. */
-export async function signedIn(db: Db, request: Request): Promise<Me> {
-  const { personId, shopId } = request.session;
-  const [found] =
-    personId && shopId
-      ? await db
-          .select({
-            personId: people.id,
-            shopId: people.shopId,
-            name: people.name,
-            signInName: people.signInName,
-            role: people.role,
-            shopName: shops.name,
-            timeZone: shops.timeZone,
-            demo: shops.demo,
-            senses: shops.senses,
-          })
-          .from(people)
-          .innerJoin(shops, eq(shops.id, people.shopId))
-          .where(and(eq(people.shopId, shopId), eq(people.id, personId), eq(people.active, true)))
-      : [];
-  if (!found) throw new ApiError('not-signed-in', 'Sign in to go on.');
-  return found;
+/** Who is behind a request, read afresh with its session, so that a changed role counts at once. */
+export function signedIn(request: Request): Me {
+  const { me } = request.session;
+  if (!me) throw new ApiError('not-signed-in', 'Sign in to go on.');
+  return me;
 }
 
 /** Who is behind a request, where only some roles may do the thing asked. */
-export async function signedInAs(db: Db, request: Request, ...allowed: Role[]): Promise<Me> {
-  const me = await signedIn(db, request);
+export function signedInAs(request: Request, allowed: readonly Role[]): Me {
+  const me = signedIn(request);
   if (!allowed.includes(me.role)) {
     throw new ApiError('not-allowed', `A ${me.role} may not do this: ask a lead.`);
   }
   return me;
 }
 
-/** Ends every session of a person, on whatever device. */
-export async function endSessionsOf(db: Db, shopId: string, personId: string): Promise<void> {
+/**
+ * Begins a session, with a new id each time, so that one planted beforehand is worth nothing.
+ *
+ * @returns who is behind it from now on
+ */
+export async function beginSession(
+  request: Request,
+  who: { shopId: string; personId: string },
+): Promise<Me> {
+  await promisify(request.session.regenerate.bind(request.session))();
+  // The session object is another one from here on.
+  request.session.shopId = who.shopId;
+  request.session.personId = who.personId;
+  request.session.device = deviceWords(request.get('user-agent') ?? '');
+  await promisify(request.session.save.bind(request.session))();
+  await promisify(request.session.reload.bind(request.session))();
+  return signedIn(request);
+}
+
+/** Ends the session of a request. */
+export const endSession = async (request: Request): Promise<void> => {
+  await promisify(request.session.destroy.bind(request.session))();
+};
+
+/** Ends every session of a person, on whatever device, and the streams that hang on them. */
+export async function endSessionsOf(
+  db: Db,
+  bus: Bus,
+  shopId: string,
+  personId: string,
+): Promise<void> {
   await db
     .delete(sessions)
-    .where(
-      sql`${sessions.sess}->>'shopId' = ${shopId} and ${sessions.sess}->>'personId' = ${personId}`,
-    );
+    .where(and(eq(sessions.shopId, shopId), eq(sessions.personId, personId)));
+  bus.tell('rights', { shopId, personId });
 }

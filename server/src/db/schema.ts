@@ -1,4 +1,5 @@
 import type {
+  AuditedAct,
   Figure,
   LogKindName,
   OpenFailure,
@@ -40,6 +41,8 @@ export const shops = pgTable('shops', {
   demo: boolean('demo').notNull().default(false),
   /** What ears, soap and eyes get wrong here; null for the house's figures. */
   senses: jsonb('senses').$type<Senses>(),
+  /** A session that is not used for so long ends, minutes. */
+  idleMinutes: integer('idle_minutes').notNull().default(4320),
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
 });
 
@@ -59,20 +62,86 @@ export const people = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.id] }),
-    // Sign-in asks for a name only, so names are one space over all shops.
-    uniqueIndex('people_sign_in_name').on(sql`lower(${t.signInName})`),
+    uniqueIndex('people_name').on(t.shopId, sql`lower(${t.signInName})`),
+    // Sign-in asks for a name before it knows the shop; the password tells which, where two shops have the name.
+    index('people_by_name').on(sql`lower(${t.signInName})`),
   ],
 );
 
-/** Sessions in the shape their store asks for. */
+/** The second factor of a lead: what codes are made from, and spare codes for the day the phone is gone. */
+export const secondFactors = pgTable(
+  'second_factors',
+  {
+    shopId: uuid('shop_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    /** Base32, as the app that makes codes was given it. */
+    secret: text('secret').notNull(),
+    /** Null until a first code has shown that the app has it right. */
+    confirmedAt: timestamp('confirmed_at', { withTimezone: true, mode: 'date' }),
+    /** The newest time step whose code was taken: no code is good twice. */
+    lastStep: bigint('last_step', { mode: 'number' }).notNull().default(0),
+    /** SHA-256 of every spare code that is left. */
+    spare: jsonb('spare').$type<string[]>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.personId] }),
+    foreignKey({ columns: [t.shopId, t.personId], foreignColumns: [people.shopId, people.id] }),
+  ],
+);
+
+/** Sessions by the secret in their cookie. Who is behind one is not known before it is read: no shop leads its key. */
 export const sessions = pgTable(
   'sessions',
   {
     sid: text('sid').primaryKey(),
+    /** What it is called to its owner, who is never shown the secret. */
+    id: uuid('id').notNull(),
+    shopId: uuid('shop_id').notNull(),
+    personId: uuid('person_id').notNull(),
     sess: jsonb('sess').notNull(),
-    expire: timestamp('expire', { precision: 6 }).notNull(),
+    expire: timestamp('expire', { withTimezone: true, mode: 'date' }).notNull(),
+    /** The browser as it says of itself, in a few words. */
+    device: text('device').notNull().default(''),
+    createdAt: timestamp('created_at', { withTimezone: true, mode: 'date' }).notNull().defaultNow(),
+    lastAt: timestamp('last_at', { withTimezone: true, mode: 'date' }).notNull().defaultNow(),
   },
-  (t) => [index('sessions_expire').on(t.expire)],
+  (t) => [
+    index('sessions_expire').on(t.expire),
+    index('sessions_of').on(t.shopId, t.personId, t.lastAt),
+  ],
+);
+
+/** Tries that are counted, such as those at a sign-in, as their counter keeps them. Belongs to the session store. */
+export const tries = pgTable('tries', {
+  key: text('key').primaryKey(),
+  points: integer('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number' }),
+});
+
+/** What was done to accounts and records beside the records themselves. Rows are only ever added. */
+export const audit = pgTable(
+  'audit',
+  {
+    shopId: uuid('shop_id')
+      .notNull()
+      .references(() => shops.id),
+    id: uuid('id').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'date' }).notNull().defaultNow(),
+    /** Null for the server’s console, and for somebody who was not let in. */
+    personId: uuid('person_id'),
+    /** Their name as it was. */
+    by: text('by').notNull(),
+    what: text('what').$type<AuditedAct>().notNull(),
+    /** Whom or what it was done to, in words. */
+    about: text('about').notNull(),
+    /** Network address it came from. */
+    address: text('address').notNull().default(''),
+  },
+  (t) => [
+    primaryKey({ columns: [t.shopId, t.id] }),
+    // Newest first: ids go by time.
+    index('audit_by_person').on(t.shopId, t.personId, t.id),
+  ],
 );
 
 export const units = pgTable(
@@ -295,9 +364,14 @@ export const facts = pgTable(
     /** As the version of its time kept it; `v` in it says which. */
     fact: jsonb('fact').$type<Record<string, unknown>>().notNull(),
     receivedAtMs: bigint('received_at_ms', { mode: 'number' }).notNull(),
+    /** Its number in the order of receipt within its log, from 1; null until an older version’s facts are chained. */
+    place: integer('place'),
+    /** The hash chain’s link at this place, as `chain` makes it. */
+    link: text('link'),
   },
   (t) => [
     primaryKey({ columns: [t.shopId, t.logId, t.lane, t.seq] }),
+    uniqueIndex('facts_place').on(t.shopId, t.logId, t.place),
     uniqueIndex('facts_id').on(t.shopId, t.id),
     foreignKey({ columns: [t.shopId, t.logId], foreignColumns: [logs.shopId, logs.id] }),
     foreignKey({ columns: [t.shopId, t.personId], foreignColumns: [people.shopId, people.id] }),

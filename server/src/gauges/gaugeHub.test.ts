@@ -2,6 +2,7 @@ import { createSession } from 'better-sse';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { madeUpRig } from '../test/madeUpRig';
+import { LocalBus } from '../bus/bus';
 import { GaugeHub } from './gaugeHub';
 import { GaugeSet } from './gaugeSet';
 
@@ -19,7 +20,7 @@ describe('a gauge set that is listened to', () => {
   let url: string;
   beforeEach(async () => {
     troubles.length = 0;
-    hub = new GaugeHub((error) => troubles.push(error));
+    hub = new GaugeHub((error) => troubles.push(error), new LocalBus());
     server = createServer((request, response) => {
       void createSession(request, response).then((session) =>
         hub.of('shop', madeUpRig).register(session),

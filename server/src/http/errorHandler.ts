@@ -54,7 +54,10 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
     }
     const answer = asApiError(thrown);
     if (answer.code === 'went-wrong')
-      log.error({ err: thrown as unknown, url: request.path }, 'request failed');
+      log.error(
+        { err: thrown as unknown, url: request.path, requestId: request.requestId },
+        'request failed',
+      );
     response.status(answer.status).json(answer.body);
   };
 }

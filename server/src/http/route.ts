@@ -14,8 +14,13 @@ type Shape<N extends SchemaName> = Extract<ReturnType<typeof check<N>>, { ok: tr
 type MaybeShape<N extends SchemaName | null> = N extends SchemaName ? Shape<N> : null;
 
 /** One request to a route, checked. */
-export interface Call<B extends SchemaName | null, Q extends SchemaName | null> {
-  me: Me;
+export interface Call<
+  B extends SchemaName | null,
+  Q extends SchemaName | null,
+  W extends Who = readonly Role[],
+> {
+  /** Who asks; null where anybody may. */
+  me: W extends 'anybody' ? null : Me;
   body: MaybeShape<B>;
   query: MaybeShape<Q>;
   /** An id from the path; one that is no UUID is answered like one that is not there. */
@@ -24,8 +29,11 @@ export interface Call<B extends SchemaName | null, Q extends SchemaName | null> 
   response: Response;
 }
 
-/** How a route answers: with a record of a shape, a file it sends itself, or a stream of events. */
-export type Answers = TSchema | 'file' | 'stream';
+/** How a route answers: with a record of a shape, a file it sends itself, a stream of events, or just that it is done. */
+export type Answers = TSchema | 'file' | 'stream' | 'nothing';
+
+/** Who may ask: people of these roles, or anybody, signed in or not. */
+export type Who = readonly Role[] | 'anybody';
 
 /**
  * A route, whole: what it is called, who may, what it takes, what it gives, and what it does. None of these can be
@@ -35,17 +43,20 @@ export interface Route<
   B extends SchemaName | null = SchemaName | null,
   Q extends SchemaName | null = SchemaName | null,
   A extends Answers = Answers,
+  W extends Who = Who,
 > {
-  method: 'get' | 'post' | 'put';
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   /** Below `/api`. */
   path: string;
-  who: readonly Role[];
+  who: W;
   /** Shape of the body; `'image'` is taken as bytes; null takes none. */
   body: B | 'image';
   query: Q;
   answers: A;
+  /** Whether records leave the product by it: then the audit trail says so. */
+  exports?: boolean;
   does: (
-    call: Call<B, Q>,
+    call: Call<B, Q, W>,
   ) => Promise<A extends TSchema ? { status?: 200 | 201; body: Static<A> } : void>;
 }
 
@@ -59,8 +70,9 @@ export const route = <
   B extends SchemaName | null,
   Q extends SchemaName | null,
   const A extends Answers,
+  const W extends Who,
 >(
-  given: Route<B, Q, A>,
+  given: Route<B, Q, A, W>,
 ): Route => given as unknown as Route;
 
 /** Told of every answer that is a record, so that tests can hold it to its shape. */
@@ -70,21 +82,28 @@ const LARGEST_IMAGE = '3mb';
 const IMAGES = ['image/jpeg', 'image/png', 'image/webp'];
 
 /** Finds out who is behind a request, and refuses whoever is none of those who may. */
-export type Identify = (request: Request, who: readonly Role[]) => Promise<Me>;
+export type Identify = (request: Request, who: readonly Role[]) => Me;
+
+/** What is told of what routes do. */
+export interface Watch {
+  onAnswer?: AnswerCheck | undefined;
+  /** Told of a file that went out. */
+  onExport?: (me: Me, request: Request, fileName: string) => Promise<void>;
+}
 
 /** Puts routes on a router, in their order. */
 export function mount(
   router: Router,
   identify: Identify,
   routes: readonly Route[],
-  onAnswer?: AnswerCheck,
+  { onAnswer, onExport }: Watch = {},
 ): void {
   for (const each of routes) {
     const before = each.body === 'image' ? [raw({ type: IMAGES, limit: LARGEST_IMAGE })] : [];
     router[each.method](each.path, ...before, async (request, response) => {
-      const me = await identify(request, each.who);
+      const me = each.who === 'anybody' ? null : identify(request, each.who);
       const answer = await each.does({
-        me,
+        me: me!,
         body:
           each.body === null || each.body === 'image'
             ? null
@@ -94,12 +113,18 @@ export function mount(
         request,
         response,
       });
+      if (me && each.exports) await onExport?.(me, request, fileNameOf(response));
+      if (each.answers === 'nothing') response.status(204).end();
       if (!answer) return;
       onAnswer?.(each, answer.body);
       response.status(answer.status ?? 200).json(answer.body);
     });
   }
 }
+
+/** What a file that was sent is called. */
+const fileNameOf = (response: Response): string =>
+  /filename="?([^";]+)/.exec(String(response.getHeader('content-disposition')))?.[1] ?? 'a file';
 
 /** A value of a named shape; throws a `wrong-shape` answer that names each field. */
 export function checkedShape<N extends SchemaName>(name: N, value: unknown): Shape<N> {

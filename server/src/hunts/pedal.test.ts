@@ -1,12 +1,13 @@
 import type { PedalStanding } from '@keen-bleed/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { addTruck, makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
+import { LocalBus } from '../bus/bus';
 import { PedalCalls } from './pedalCalls';
 
 describe('calls to the pedal', () => {
   it('stand until the next, and tell the caller what the helper’s phone shows and how long ago', () => {
     let nowMs = 1_000;
-    const calls = new PedalCalls(() => nowMs);
+    const calls = new PedalCalls(new LocalBus(), () => nowMs);
     expect(calls.call('shop', 'unit', 'press', 1)).toEqual({ call: 'press', seq: 1, heard: null });
     calls.heard('shop', 'unit', 1);
     nowMs += 2_500;
@@ -28,7 +29,7 @@ describe('calls to the pedal', () => {
 
   it('of another unit or shop are another pedal, and one nobody uses is forgotten', () => {
     let nowMs = 0;
-    const calls = new PedalCalls(() => nowMs);
+    const calls = new PedalCalls(new LocalBus(), () => nowMs);
     calls.call('shop', 'unit', 'press', 3);
     expect(calls.follow('shop', 'other').standing.call).toBeNull();
     expect(calls.follow('another', 'unit').standing.call).toBeNull();

@@ -1,5 +1,9 @@
 import type { PedalCall, PedalStanding } from '@keen-bleed/contract';
 import { createChannel, type Channel } from 'better-sse';
+import type { Bus } from '../bus/bus';
+
+/** What goes from server to server: a call, or the call that a helper's phone shows. */
+type Said = { call: PedalCall; seq: number } | { heard: number };
 
 interface Pedal {
   channel: Channel;
@@ -23,8 +27,16 @@ const GONE_MS = 10_000;
 export class PedalCalls {
   private readonly pedals = new Map<string, Pedal>();
 
-  /** @param nowMs the clock; a test brings its own */
-  constructor(private readonly nowMs: () => number = Date.now) {}
+  /**
+   * @param bus tells of what was said by way of other servers
+   * @param nowMs the clock; a test brings its own
+   */
+  constructor(
+    private readonly bus: Bus,
+    private readonly nowMs: () => number = Date.now,
+  ) {
+    bus.on('pedal', ({ shopId, unitId, said }) => this.take(shopId, unitId, said as Said));
+  }
 
   /** How many pedals are known. */
   get size(): number {
@@ -33,6 +45,11 @@ export class PedalCalls {
 
   /** Calls to the pedal, and says how that stands. A call older than the one that stands is not taken. */
   call(shopId: string, unitId: string, call: PedalCall, seq: number): PedalStanding {
+    this.bus.tell('pedal', { shopId, unitId, said: { call, seq } satisfies Said });
+    return this.standing(this.of(shopId, unitId));
+  }
+
+  private called(shopId: string, unitId: string, call: PedalCall, seq: number): void {
     const pedal = this.of(shopId, unitId);
     const now = this.nowMs();
     if (seq >= pedal.seq || now - pedal.calledAtMs > GONE_MS) {
@@ -43,14 +60,19 @@ export class PedalCalls {
       pedal.calledAtMs = now;
     }
     pedal.channel.broadcast({ call: pedal.call, seq: pedal.seq }, 'call');
-    return this.standing(pedal);
   }
 
   /** The helper's phone says which call it shows. */
   heard(shopId: string, unitId: string, seq: number): PedalStanding {
-    const pedal = this.of(shopId, unitId);
-    pedal.heard = { seq, atMs: this.nowMs() };
-    return this.standing(pedal);
+    this.bus.tell('pedal', { shopId, unitId, said: { heard: seq } satisfies Said });
+    return this.standing(this.of(shopId, unitId));
+  }
+
+  /** Takes in what was said at this server or at another. */
+  private take(shopId: string, unitId: string, said: Said): void {
+    if ('heard' in said) {
+      this.of(shopId, unitId).heard = { seq: said.heard, atMs: this.nowMs() };
+    } else this.called(shopId, unitId, said.call, said.seq);
   }
 
   /** The stream of calls to a pedal, and what stands. */

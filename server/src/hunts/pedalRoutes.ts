@@ -1,15 +1,16 @@
 import { PedalStandingSchema } from '@keen-bleed/contract';
 import { and, eq } from 'drizzle-orm';
-import { createSession } from 'better-sse';
+import type { Bus } from '../bus/bus';
 import type { Db } from '../db/database';
 import { units } from '../db/schema';
 import { notFound } from '../http/apiError';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
+import type { Streams } from '../http/streams';
 import { PedalCalls } from './pedalCalls';
 
 /** Calls to the pedal: those who record call; anybody of the shop may sit in the cab and hear them. */
-export function pedalRoutes(db: Db): Route[] {
-  const calls = new PedalCalls();
+export function pedalRoutes(db: Db, bus: Bus, streams: Streams): Route[] {
+  const calls = new PedalCalls(bus);
   const known = async (shopId: string, unitId: string) => {
     const [row] = await db
       .select({ id: units.id })
@@ -52,7 +53,7 @@ export function pedalRoutes(db: Db): Route[] {
       answers: 'stream',
       does: async ({ me, id, request, response }) => {
         const unitId = await known(me.shopId, id('id', 'unit'));
-        const session = await createSession(request, response);
+        const session = await streams.start(me, request, response);
         const { channel, standing } = calls.follow(me.shopId, unitId);
         channel.register(session);
         const { call, seq } = standing;

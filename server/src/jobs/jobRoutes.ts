@@ -45,6 +45,7 @@ export function jobRoutes(db: Db): Route[] {
       ...reads,
       path: '/jobs/parts.csv',
       answers: 'file',
+      exports: true,
       does: async ({ me, response }) => {
         const rows = await jobRows(db, me.shopId);
         const wanted = rows
@@ -77,6 +78,7 @@ export function jobRoutes(db: Db): Route[] {
       ...reads,
       path: '/jobs/:id/release.pdf',
       answers: 'file',
+      exports: true,
       does: async ({ me, id, response }) => {
         const job = await storedJob(db, me.shopId, id('id', 'job'));
         const pdf = await releasePage({ ...job, shopName: me.shopName, timeZone: me.timeZone });
@@ -90,6 +92,7 @@ export function jobRoutes(db: Db): Route[] {
       ...reads,
       path: '/jobs/:id/share.html',
       answers: 'file',
+      exports: true,
       does: async ({ me, id, response }) => {
         const job = await storedJob(db, me.shopId, id('id', 'job'));
         const photos = await photosAsData(db, me.shopId, job.header.id, job.facts);
@@ -104,12 +107,10 @@ export function jobRoutes(db: Db): Route[] {
       ...reads,
       path: '/jobs/:id/export.json',
       answers: 'file',
+      exports: true,
       does: async ({ me, id, response }) => {
-        const { header, facts, state, by, writers, startedAtMs, closedAtMs } = await storedJob(
-          db,
-          me.shopId,
-          id('id', 'job'),
-        );
+        const { header, facts, state, by, writers, startedAtMs, closedAtMs, chain } =
+          await storedJob(db, me.shopId, id('id', 'job'));
         const plain = facts.map(({ receivedAtMs: _receivedAtMs, ...fact }) => fact);
         const lanes = new FoldedLog(jobKind, header, facts).lanes;
         response.attachment(`${fileName(header)}.json`).json({
@@ -123,6 +124,7 @@ export function jobRoutes(db: Db): Route[] {
           story: state.told.map((fact) => ({ factId: fact.id, ...sayJobFact(header, fact) })),
           /** Over everything that is here; a release carries its own over what it knew. */
           digest: { knew: lanes, sha256: digestOf(header, facts, lanes) },
+          chain,
           caution: NOT_AN_INSPECTION,
         });
       },
@@ -137,6 +139,7 @@ export function jobRoutes(db: Db): Route[] {
       ...reads,
       path: '/lessons.csv',
       answers: 'file',
+      exports: true,
       does: async ({ me, response }) => {
         const { parts, repeats } = await lessons(db, me.shopId);
         const rows = parts.map(({ title, worked, needless }) => ({

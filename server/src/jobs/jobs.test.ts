@@ -433,7 +433,7 @@ describe('what goes out of a job', () => {
     const folder = mkdtempSync(join(tmpdir(), 'keen-bleed-job-'));
     const verdict = (content: object) => {
       writeFileSync(join(folder, 'job.json'), JSON.stringify(content));
-      const script = join(__dirname, '../../../scripts/verify-job.mjs');
+      const script = join(__dirname, '../../../scripts/verify.mjs');
       return spawnSync(process.execPath, [script, join(folder, 'job.json')]).status;
     };
     expect(verdict(whole)).toBe(0);

@@ -1,14 +1,20 @@
-import type { JobFact, JobHeader } from '@keen-bleed/contract';
+import type { ExportedChain, JobFact, JobHeader } from '@keen-bleed/contract';
 import { FoldedLog, jobKind } from '@keen-bleed/core';
 import type { Db } from '../db/database';
+import { exportedChain } from '../log/chain';
 import { findLog, readLog, storedFacts } from '../log/logRow';
 import { writersOf } from '../log/writersOf';
 import type { JobOnPaper } from '../report/jobOnPaper';
 
 /** A job of this shop; throws where there is none of that id. */
-export async function storedJob(db: Db, shopId: string, id: string): Promise<JobOnPaper> {
+export async function storedJob(
+  db: Db,
+  shopId: string,
+  id: string,
+): Promise<JobOnPaper & { chain: ExportedChain }> {
   const { log, by } = await findLog(db, shopId, id, 'job');
-  const read = readLog(log, await storedFacts(db, shopId, log.id));
+  const kept = await storedFacts(db, shopId, log.id);
+  const read = readLog(log, kept);
   const header = read.header as JobHeader;
   const folded = new FoldedLog(jobKind, header, read.facts as JobFact[]);
   return {
@@ -19,5 +25,6 @@ export async function storedJob(db: Db, shopId: string, id: string): Promise<Job
     writers: await writersOf(db, shopId, log.id),
     startedAtMs: log.startedAtMs,
     closedAtMs: log.closedAtMs,
+    chain: exportedChain(log, kept, read),
   };
 }

@@ -13,18 +13,22 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Db } from '../db/database';
 import { facts, logs, logUnits, units } from '../db/schema';
 import { failuresOn } from '../failures/refreshFailures';
+import { linked } from './chain';
 import { digestOf } from './digest';
 
 /**
  * Answers a lead's asking for release, in the transaction that takes it in: every failure, retest and temporary measure
  * of the vehicle is looked at again, whatever the phone that asked knew of. Where nothing stands against it the release
  * is added to the log by the server; otherwise it stays asked for, and the hold stands.
+ *
+ * @param head where the log's chain ends with what was taken
  */
 export async function answerRelease(
   tx: Db,
   me: Me,
   log: FoldedLog,
   taken: readonly AnyFact[],
+  head: { place: number; link: string },
 ): Promise<void> {
   const ask = taken.findLast((fact) => fact.kind === 'ask-release');
   if (!ask || me.role !== 'lead') return;
@@ -49,16 +53,17 @@ export async function answerRelease(
     atServerMs: nowMs,
   };
   const { receivedAtMs, ...fact } = released;
-  await tx.insert(facts).values({
+  const row = {
     shopId: me.shopId,
     logId: log.header.id,
     lane: fact.lane,
     seq: fact.seq,
     id: fact.id,
     personId: me.personId,
-    fact: fact,
+    fact: { ...fact },
     receivedAtMs: receivedAtMs ?? nowMs,
-  });
+  };
+  await tx.insert(facts).values(linked(head, [row]));
   log.add(released);
 }
 

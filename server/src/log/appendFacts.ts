@@ -8,6 +8,7 @@ import { takenIndex } from '../http/errorHandler';
 import { isUuid, wrongShape } from '../http/route';
 import { refreshFailures, unitsOfLog } from '../failures/refreshFailures';
 import { answerRelease } from './answerRelease';
+import { hashOf, headOf, linked } from './chain';
 import { judged } from './judged';
 import { applyParts } from '../units/applyParts';
 import { readLog, storedFacts, type StoredLog } from './logRow';
@@ -37,7 +38,9 @@ export async function appendFacts(db: Db, me: Me, logId: string, sent: Sent): Pr
     if (writes !== 'all') await requireOwnEntries(tx, me, logId, sent);
     const log = new FoldedLog(anyLogKind(stored.kind), header, known);
     const { taken, refusal } = take(log, me, sent, await photosHeld(tx, me, sent));
-    if (taken.length > 0) await store(tx, me, stored, log, taken);
+    if (taken.length > 0) {
+      await store(tx, me, stored, log, taken, headOf(stored.header, rows));
+    }
     return { held: heldOf(log, logId), refusal };
   });
   if (refusal) throw refusal;
@@ -160,12 +163,18 @@ function take(
     a.lane < b.lane ? -1 : a.lane > b.lane ? 1 : a.seq - b.seq,
   );
   const receivedAtMs = Date.now();
+  const kept = new Map(log.facts.map((fact) => [fact.id, fact]));
   for (const [index, each] of inPlace) {
-    if (log.has(each.id.toLowerCase())) continue;
     const refused = (code: ApiError['code'], message: string, field: string) => ({
       taken,
       refusal: new ApiError(code, message, [{ field: `facts.${index}.${field}`, message }]),
     });
+    const known = kept.get(each.id.toLowerCase());
+    if (known) {
+      // Sent again it says the same; whatever else it says was never recorded here.
+      if (saysTheSame(known, each)) continue;
+      return refused('id-taken', 'Another entry of this record has this id.', 'id');
+    }
     const shape = check(`${kind}Fact`, each);
     if (!shape.ok) {
       const fields = shape.fields.map(({ field, message }) => ({
@@ -191,9 +200,18 @@ function take(
     const problem = log.admit(fact);
     if (problem) return refused(problem.code, problem.message, problem.field);
     log.add(fact);
+    kept.set(fact.id, fact);
     taken.push(fact);
   }
   return { taken, refusal: null };
+}
+
+/** Whether a fact that is here already is sent again as it was; one of an older version is not read so closely. */
+function saysTheSame(known: AnyFact, sent: Sent[number]): boolean {
+  if (known.v !== sent.v) return true;
+  const { receivedAtMs: _receivedAtMs, ...kept } = known;
+  const again = { ...sent, id: sent.id.toLowerCase(), lane: sent.lane.toLowerCase() };
+  return hashOf(kept) === hashOf(again);
 }
 
 async function store(
@@ -202,26 +220,31 @@ async function store(
   stored: StoredLog,
   log: FoldedLog,
   taken: readonly AnyFact[],
+  head: ReturnType<typeof headOf>,
 ): Promise<void> {
+  const rows = linked(
+    head,
+    taken.map(({ receivedAtMs, ...fact }) => ({
+      shopId: me.shopId,
+      logId: stored.id,
+      lane: fact.lane,
+      seq: fact.seq,
+      id: fact.id,
+      personId: me.personId,
+      fact,
+      receivedAtMs: receivedAtMs ?? Date.now(),
+    })),
+  );
   try {
-    await tx.insert(facts).values(
-      taken.map(({ receivedAtMs, ...fact }) => ({
-        shopId: me.shopId,
-        logId: stored.id,
-        lane: fact.lane,
-        seq: fact.seq,
-        id: fact.id,
-        personId: me.personId,
-        fact,
-        receivedAtMs: receivedAtMs ?? Date.now(),
-      })),
-    );
+    await tx.insert(facts).values(rows);
   } catch (error) {
     if (takenIndex(error) === null) throw error;
     throw new ApiError('id-taken', 'An entry with this id belongs to another record.');
   }
   await applyParts(tx, me, taken, log.facts);
-  if (stored.kind === 'job') await answerRelease(tx, me, log, taken);
+  if (stored.kind === 'job') {
+    await answerRelease(tx, me, log, taken, headOf(stored.header, rows));
+  }
   const columns = judged(log, stored.receivedAt.getTime());
   await tx
     .update(logs)

@@ -8,12 +8,14 @@ import {
   type LogRecord,
 } from '@keen-bleed/contract';
 import { anyLogKind, inOrder, unitsOfHeader } from '@keen-bleed/core';
-import { createSession } from 'better-sse';
 import { and, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
+import type { Bus } from '../bus/bus';
 import type { Db } from '../db/database';
 import { logs, logUnits, people } from '../db/schema';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
+import type { Streams } from '../http/streams';
 import { appendFacts } from './appendFacts';
+import { standingOf } from './chain';
 import { foundAtParts } from './foundAtParts';
 import { LiveLogs } from './liveLogs';
 import { findLog, logRow, readLog, storedFacts, type ReadLog, type StoredLog } from './logRow';
@@ -29,8 +31,8 @@ const LISTED_OF_UNIT = 40;
 const LEFT_OPEN_AFTER_MS = 12 * 3_600_000;
 
 /** Logs of every kind: opening, adding facts, and reading back. */
-export function logRoutes(db: Db): Route[] {
-  const live = new LiveLogs();
+export function logRoutes(db: Db, bus: Bus, streams: Streams): Route[] {
+  const live = new LiveLogs(bus);
   return [
     route({
       method: 'post',
@@ -128,7 +130,8 @@ export function logRoutes(db: Db): Route[] {
       answers: LogRecordSchema,
       does: async ({ me, id }) => {
         const { log, by } = await findLog(db, me.shopId, id('id', 'record'));
-        const read = readLog(log, await storedFacts(db, me.shopId, log.id));
+        const kept = await storedFacts(db, me.shopId, log.id);
+        const read = readLog(log, kept);
         return {
           body: {
             header: read.header,
@@ -139,6 +142,7 @@ export function logRoutes(db: Db): Route[] {
             startedAtMs: log.startedAtMs,
             closedAtMs: log.closedAtMs,
             timeUnsure: log.timeUnsure,
+            chain: standingOf(log, kept),
             overlapping: await overlapping(db, log, read),
           },
         };
@@ -153,7 +157,7 @@ export function logRoutes(db: Db): Route[] {
       answers: 'stream',
       does: async ({ me, id, request, response }) => {
         const { log } = await findLog(db, me.shopId, id('id', 'record'));
-        const session = await createSession(request, response);
+        const session = await streams.start(me, request, response);
         live.of(me.shopId, log.id).register(session);
         const held = await heldLog(db, me.shopId, log.id);
         // Whoever asked may be gone by then.

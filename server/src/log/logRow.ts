@@ -28,10 +28,18 @@ export function readLog(
   };
 }
 
-/** The stored facts of a log, lane by lane. */
+/** The stored facts of a log, lane by lane, with their links in its chain. */
 export const storedFacts = (db: Db, shopId: string, logId: string) =>
   db
-    .select({ fact: facts.fact, receivedAtMs: facts.receivedAtMs })
+    .select({
+      fact: facts.fact,
+      receivedAtMs: facts.receivedAtMs,
+      lane: facts.lane,
+      seq: facts.seq,
+      personId: facts.personId,
+      place: facts.place,
+      link: facts.link,
+    })
     .from(facts)
     .where(and(eq(facts.shopId, shopId), eq(facts.logId, logId)))
     .orderBy(facts.lane, facts.seq);

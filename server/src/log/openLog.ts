@@ -95,10 +95,21 @@ async function requireRig(db: Db, me: Me, { subject: { rigId } }: AnyHeader): Pr
 
 async function requireMine(db: Db, me: Me, header: AnyHeader): Promise<void> {
   const [mine] = await db
-    .select({ personId: logs.personId, unitId: logs.unitId, kind: logs.kind })
+    .select({
+      personId: logs.personId,
+      unitId: logs.unitId,
+      rigId: logs.rigId,
+      kind: logs.kind,
+      startedAtMs: sql<number>`(${logs.header}->>'startedAtMs')::float8`,
+    })
     .from(logs)
     .where(and(eq(logs.shopId, me.shopId), eq(logs.id, header.id)));
-  const isSame = mine?.kind === header.kind && mine.unitId === header.subject.unitId;
+  // Whose and on what it is, and when it was begun, stand in the header of every version alike.
+  const isSame =
+    mine?.kind === header.kind &&
+    mine.unitId === header.subject.unitId &&
+    mine.rigId === header.subject.rigId &&
+    mine.startedAtMs === header.startedAtMs;
   const mayWrite = anyLogKind(header.kind).writers === 'shop' || mine?.personId === me.personId;
   if (!isSame || !mayWrite) throw new ApiError('id-taken', 'Another record has this id.');
 }

@@ -1,6 +1,7 @@
 import type { AnyFact, AnyHeader } from '@keen-bleed/contract';
 import { anyLogKind, CORE_VERSION, FoldedLog, rigTitle, unitsOfHeader } from '@keen-bleed/core';
 import type { facts, logs, logUnits } from '../db/schema';
+import { hashOf, linked } from './chain';
 import { judged } from './judged';
 
 /** The rows of a log that is made whole at once, as they would stand had it come in fact by fact. */
@@ -41,15 +42,18 @@ export function storedLog(
       logId: header.id,
       kind: header.kind,
     })),
-    facts: ofLog.map((fact) => ({
-      shopId,
-      logId: header.id,
-      lane: fact.lane,
-      seq: fact.seq,
-      id: fact.id,
-      personId: personOf(fact),
-      fact: fact,
-      receivedAtMs,
-    })),
+    facts: linked(
+      { place: 0, link: hashOf(header) },
+      ofLog.map((fact) => ({
+        shopId,
+        logId: header.id,
+        lane: fact.lane,
+        seq: fact.seq,
+        id: fact.id,
+        personId: personOf(fact),
+        fact: { ...fact },
+        receivedAtMs,
+      })),
+    ),
   };
 }

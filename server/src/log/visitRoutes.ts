@@ -12,6 +12,7 @@ import { READERS, route, type Route } from '../http/route';
 import { photosAsData } from '../report/photosAsData';
 import { visitReport } from '../report/visitReport';
 import { NOT_AN_INSPECTION } from '../report/page';
+import { exportedChain } from './chain';
 import { findLog, readLog, storedFacts, type StoredLog } from './logRow';
 import { writersOf } from './writersOf';
 
@@ -35,11 +36,13 @@ const COLUMNS = [
 export function visitRoutes(db: Db): Route[] {
   const find = async (shopId: string, visitId: string) => {
     const { log, by } = await findLog(db, shopId, visitId, 'visit');
-    const read = readLog(log, await storedFacts(db, shopId, log.id));
+    const kept = await storedFacts(db, shopId, log.id);
+    const read = readLog(log, kept);
     const header = read.header as VisitHeader;
     const facts = read.facts as VisitFact[];
     const writers = await writersOf(db, shopId, log.id);
-    return { log, by, header, facts, writers, state: visitKind.fold(header, facts).state };
+    const { state } = visitKind.fold(header, facts);
+    return { log, by, header, facts, writers, state, chain: exportedChain(log, kept, read) };
   };
   const whole = {
     method: 'get',
@@ -47,13 +50,15 @@ export function visitRoutes(db: Db): Route[] {
     body: null,
     query: null,
     answers: 'file',
+    exports: true,
   } as const;
   return [
     route({
       ...whole,
       path: '/visits/:id/report.pdf',
       does: async ({ me, id, response }) => {
-        const { log, by, header, facts, writers, state } = await find(me.shopId, id('id', 'visit'));
+        const visit = await find(me.shopId, id('id', 'visit'));
+        const { log, by, header, facts, writers, state, chain } = visit;
         const pdf = await visitReport({
           shopName: me.shopName,
           timeZone: me.timeZone,
@@ -63,6 +68,7 @@ export function visitRoutes(db: Db): Route[] {
           by,
           writers,
           startedAtMs: log.startedAtMs,
+          chain,
           photos: await photosAsData(db, me.shopId, log.id, facts),
         });
         response
@@ -75,7 +81,7 @@ export function visitRoutes(db: Db): Route[] {
       ...whole,
       path: '/visits/:id/export.json',
       does: async ({ me, id, response }) => {
-        const { log, by, header, facts, writers } = await find(me.shopId, id('id', 'visit'));
+        const { log, by, header, facts, writers, chain } = await find(me.shopId, id('id', 'visit'));
         const body: VisitExport = {
           format: 'keen-bleed/visit/1',
           header,
@@ -85,6 +91,7 @@ export function visitRoutes(db: Db): Route[] {
           closedAtMs: log.closedAtMs,
           timeUnsure: log.timeUnsure,
           facts,
+          chain,
           caution: NOT_AN_INSPECTION,
         };
         response.attachment(`${fileName(log)}.json`).json(body);

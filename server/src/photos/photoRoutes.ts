@@ -46,6 +46,15 @@ export function photoRoutes(db: Db): Route[] {
           })
           .onConflictDoNothing()
           .returning({ id: blobs.id });
+        if (made.length === 0) {
+          const [kept] = await db
+            .select({ bytes: blobs.bytes, logId: blobs.logId })
+            .from(blobs)
+            .where(and(eq(blobs.shopId, me.shopId), eq(blobs.id, photoId)));
+          if (kept?.logId !== log.id || !bytes.equals(kept.bytes)) {
+            throw new ApiError('id-taken', 'Another photo has this id.');
+          }
+        }
         return {
           status: made.length > 0 ? 201 : 200,
           body: { id: photoId, bytes: bytes.length },

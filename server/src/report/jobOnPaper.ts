@@ -1,4 +1,4 @@
-import type { JobFact, JobHeader } from '@keen-bleed/contract';
+import type { ChainStanding, JobFact, JobHeader } from '@keen-bleed/contract';
 import type { JobState } from '@keen-bleed/core';
 
 /** A job as its pages need it. */
@@ -12,4 +12,5 @@ export interface JobOnPaper {
   /** By the server's clock, as far as it can be told. */
   startedAtMs: number;
   closedAtMs: number | null;
+  chain: ChainStanding;
 }

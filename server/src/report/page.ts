@@ -1,3 +1,6 @@
+import type { ChainStanding } from '@keen-bleed/contract';
+import type { Content, DynamicContent } from 'pdfmake/interfaces';
+
 export const NOT_AN_INSPECTION =
   'This record advises; it does not replace the inspection your law asks for, made by those it licenses.';
 
@@ -16,3 +19,25 @@ export const sayMoment = (atMs: number, timeZone: string): string =>
     timeZoneName: 'short',
     timeZone,
   }).format(atMs);
+
+/** Digits of a seal that are printed: enough to tell two records apart by eye. */
+const SEAL_DIGITS = 16;
+
+/** What a page says of the record it was made from: by its seal it can be compared with an export. */
+export const saySeal = ({ head, brokenAt }: ChainStanding): string =>
+  brokenAt === null
+    ? `Seal of the record: ${head.slice(0, SEAL_DIGITS)}.`
+    : `Entry ${brokenAt} of this record is not what was recorded: do not rely on this page.`;
+
+/** The foot of every page: what it is not, its seal, and its number. */
+export const pageFoot =
+  (chain: ChainStanding): DynamicContent =>
+  (page, pages): Content => ({
+    margin: [42, 14, 42, 0],
+    fontSize: 8,
+    color: chain.brokenAt === null ? QUIET : INK,
+    columns: [
+      { text: `${NOT_AN_INSPECTION} ${saySeal(chain)}` },
+      { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
+    ],
+  });

@@ -1,7 +1,7 @@
 import { clockAnswers, correctedMs, rigTitle, sayJobFact } from '@keen-bleed/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { JobOnPaper } from './jobOnPaper';
-import { INK, NOT_AN_INSPECTION, QUIET, RULE, sayMoment } from './page';
+import { INK, pageFoot, QUIET, RULE, sayMoment } from './page';
 import { printed } from './printer';
 
 /** What a release page is made of. */
@@ -14,7 +14,7 @@ export interface ReleasePage extends JobOnPaper {
 export const releasePage = (page: ReleasePage): Promise<Buffer> => printed(definition(page));
 
 function definition(page: ReleasePage): TDocumentDefinitions {
-  const { header, shopName, state, writers, by, timeZone, startedAtMs, facts } = page;
+  const { header, shopName, state, writers, by, timeZone, startedAtMs, facts, chain } = page;
   const [unit, ...towed] = header.made.units;
   const title = unit ? rigTitle({ unit, towed }) : '';
   const gauge = unit?.gauge.unit ?? 'psi';
@@ -46,15 +46,7 @@ function definition(page: ReleasePage): TDocumentDefinitions {
     pageMargins: [42, 44, 42, 54],
     info: { title: `Release, ${title}`, creator: 'Keen Bleed' },
     defaultStyle: { font: 'Text', fontSize: 9.5, color: INK, lineHeight: 1.15 },
-    footer: (at, pages) => ({
-      margin: [42, 14, 42, 0],
-      fontSize: 8,
-      color: QUIET,
-      columns: [
-        { text: NOT_AN_INSPECTION },
-        { text: `${at} of ${pages}`, alignment: 'right', width: 50 },
-      ],
-    }),
+    footer: pageFoot(chain),
     content: [
       { text: shopName, color: QUIET },
       { text: title, fontSize: 20, bold: true, margin: [0, 2, 0, 2] },

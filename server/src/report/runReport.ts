@@ -1,4 +1,5 @@
 import type {
+  ChainStanding,
   Figure,
   OpenFailure,
   Outcome,
@@ -35,7 +36,7 @@ import {
 } from '@keen-bleed/core';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { ladderSvg } from './ladderSvg';
-import { INK, NOT_AN_INSPECTION, QUIET, RULE, sayMoment } from './page';
+import { INK, pageFoot, QUIET, RULE, sayMoment } from './page';
 import { printed } from './printer';
 
 /** What a report is made of. */
@@ -53,6 +54,7 @@ export interface ReportedRun {
   startedAtMs: number;
   closedAtMs: number | null;
   timeUnsure: boolean;
+  chain: ChainStanding;
   state: RunState;
   outcome: Outcome;
 }
@@ -88,15 +90,7 @@ function definition(run: ReportedRun): TDocumentDefinitions {
     pageMargins: [42, 44, 42, 54],
     info: { title: `Brake test, ${title}`, creator: 'Keen Bleed' },
     defaultStyle: { font: 'Text', fontSize: 9.5, color: INK, lineHeight: 1.15 },
-    footer: (page, pages) => ({
-      margin: [42, 14, 42, 0],
-      fontSize: 8,
-      color: QUIET,
-      columns: [
-        { text: NOT_AN_INSPECTION },
-        { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
-      ],
-    }),
+    footer: pageFoot(run.chain),
     content: [
       { text: shopName, color: QUIET },
       { text: title, fontSize: 20, bold: true, margin: [0, 2, 0, 6] },

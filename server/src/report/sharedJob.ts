@@ -1,7 +1,7 @@
 import { clockAnswers, correctedMs, rigTitle, sayJobFact, unitTitle } from '@keen-bleed/core';
 import { planOf } from '@keen-bleed/core/drawing';
 import type { JobOnPaper } from './jobOnPaper';
-import { NOT_AN_INSPECTION, sayMoment } from './page';
+import { NOT_AN_INSPECTION, saySeal, sayMoment } from './page';
 import { escaped, planSvg } from './planSvg';
 
 /** What a shared job is made of. */
@@ -67,5 +67,5 @@ export function sharedJob(job: SharedJob): string {
     ? `<p class="quiet">Digest of the record: <code>${state.released.digest}</code></p>`
     : '';
   const whole = units.map(unitTitle).join(' + ');
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escaped(title)}: ${escaped(found)}</title><style>${STYLE}</style></head><body><p class="quiet">${escaped(shopName)}</p><h1>${escaped(title)}</h1><p>${escaped(found)}<br><strong>${escaped(standing)}</strong></p><h2>Where</h2>${drawn}<p class="quiet">${escaped(whole)}. Red is supply air, blue service, yellow park.</p><h2>What was done</h2><ol>${story.join('')}</ol>${table}${digest}<p class="quiet">${escaped(NOT_AN_INSPECTION)}</p></body></html>`;
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escaped(title)}: ${escaped(found)}</title><style>${STYLE}</style></head><body><p class="quiet">${escaped(shopName)}</p><h1>${escaped(title)}</h1><p>${escaped(found)}<br><strong>${escaped(standing)}</strong></p><h2>Where</h2>${drawn}<p class="quiet">${escaped(whole)}. Red is supply air, blue service, yellow park.</p><h2>What was done</h2><ol>${story.join('')}</ol>${table}${digest}<p class="quiet">${escaped(NOT_AN_INSPECTION)} ${escaped(saySeal(job.chain))}</p></body></html>`;
 }

@@ -1,4 +1,4 @@
-import type { PressureUnit, VisitFact, VisitHeader } from '@keen-bleed/contract';
+import type { ChainStanding, PressureUnit, VisitFact, VisitHeader } from '@keen-bleed/contract';
 import {
   clockAnswers,
   correctedMs,
@@ -15,7 +15,7 @@ import {
   type VisitState,
 } from '@keen-bleed/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { INK, NOT_AN_INSPECTION, QUIET, RULE, sayMoment } from './page';
+import { INK, pageFoot, QUIET, RULE, sayMoment } from './page';
 import { printed } from './printer';
 
 /** What a visit's report is made of. */
@@ -29,6 +29,7 @@ export interface ReportedVisit {
   /** Who wrote in each lane, by name. */
   writers: Readonly<Record<string, string>>;
   startedAtMs: number;
+  chain: ChainStanding;
   /** Photos by id, as data of the page. */
   photos: ReadonlyMap<string, string>;
 }
@@ -50,15 +51,7 @@ function definition(visit: ReportedVisit): TDocumentDefinitions {
     pageMargins: [42, 44, 42, 54],
     info: { title: `Visit, ${title}`, creator: 'Keen Bleed' },
     defaultStyle: { font: 'Text', fontSize: 9.5, color: INK, lineHeight: 1.15 },
-    footer: (page, pages) => ({
-      margin: [42, 14, 42, 0],
-      fontSize: 8,
-      color: QUIET,
-      columns: [
-        { text: NOT_AN_INSPECTION },
-        { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
-      ],
-    }),
+    footer: pageFoot(visit.chain),
     content: [
       { text: shopName, color: QUIET },
       { text: title, fontSize: 20, bold: true, margin: [0, 2, 0, 6] },

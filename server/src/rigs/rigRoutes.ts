@@ -37,17 +37,22 @@ export function rigRoutes(db: Db): Route[] {
           }
           return { body: before };
         }
-        const rows = await db
-          .select()
-          .from(units)
-          .where(and(eq(units.shopId, me.shopId), inArray(units.id, ids)));
-        const inOrder = ids.map((unitId) => rows.find((row) => row.id === unitId));
-        if (inOrder.some((row) => row === undefined)) throw notFound('unit');
-        const problems = checkCoupling(inOrder.flatMap((row) => (row ? [unitRecord(row)] : [])));
-        const first = problems[0];
-        if (first) throw new ApiError('not-right', first.message, problems);
         try {
           await db.transaction(async (tx) => {
+            // Held while they are coupled: what is changed or retired meanwhile would not fit.
+            const rows = await tx
+              .select()
+              .from(units)
+              .where(and(eq(units.shopId, me.shopId), inArray(units.id, ids)))
+              .orderBy(asc(units.id))
+              .for('update');
+            const inOrder = ids.map((unitId) => rows.find((row) => row.id === unitId));
+            if (inOrder.some((row) => row === undefined)) throw notFound('unit');
+            const problems = checkCoupling(
+              inOrder.flatMap((row) => (row ? [unitRecord(row)] : [])),
+            );
+            const first = problems[0];
+            if (first) throw new ApiError('not-right', first.message, problems);
             await tx.insert(rigs).values({ shopId: me.shopId, id });
             await tx
               .insert(rigUnits)

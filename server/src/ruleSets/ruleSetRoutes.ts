@@ -1,6 +1,7 @@
 import { RuleSetListSchema, RuleSetSchema, type RuleSetDraft } from '@keen-bleed/contract';
 import { checkRuleSet } from '@keen-bleed/core';
 import { and, eq, sql } from 'drizzle-orm';
+import { keepAudit } from '../audit/keepAudit';
 import type { Db } from '../db/database';
 import { ruleSets, shops } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
@@ -27,7 +28,7 @@ export function ruleSetRoutes(db: Db): Route[] {
       body: 'copyRuleSet',
       query: null,
       answers: RuleSetSchema,
-      does: async ({ me, body: { id, basedOn, draft } }) => {
+      does: async ({ me, body: { id, basedOn, draft }, request }) => {
         if (!(await findRuleSet(db, me.shopId, basedOn))) {
           throw new ApiError('not-right', 'The rule set to copy is not there.', [
             { field: 'basedOn', message: `There is no rule set "${basedOn}".` },
@@ -40,12 +41,18 @@ export function ruleSetRoutes(db: Db): Route[] {
             .values({ shopId: me.shopId, id, basedOn, draft })
             .onConflictDoNothing()
             .returning();
-          if (row) await keepRevision(tx, me.personId, row);
+          if (row) {
+            await keepRevision(tx, me.personId, row);
+            await keepAudit(tx, { me, request }, 'rule-set', `${draft.title}: copied`);
+          }
           return row;
         });
         if (made) return { status: 201, body: ruleSetRecord(made) };
         const before = await findRuleSet(db, me.shopId, id);
         if (!before) throw notFound('rule set');
+        if (before.basedOn !== basedOn) {
+          throw new ApiError('id-taken', 'Another rule set has this id.');
+        }
         return { body: before };
       },
     }),
@@ -56,9 +63,18 @@ export function ruleSetRoutes(db: Db): Route[] {
       body: 'chooseRuleSet',
       query: null,
       answers: RuleSetListSchema,
-      does: async ({ me, body: { ruleSetId } }) => {
-        if (!(await findRuleSet(db, me.shopId, ruleSetId))) throw notFound('rule set');
-        await db.update(shops).set({ ruleSetId }).where(eq(shops.id, me.shopId));
+      does: async ({ me, body: { ruleSetId }, request }) => {
+        const chosen = await findRuleSet(db, me.shopId, ruleSetId);
+        if (!chosen) throw notFound('rule set');
+        await db.transaction(async (tx) => {
+          await tx.update(shops).set({ ruleSetId }).where(eq(shops.id, me.shopId));
+          await keepAudit(
+            tx,
+            { me, request },
+            'rule-set',
+            `${chosen.title}: the shop’s own choice`,
+          );
+        });
         return { body: await shopRuleSets(db, me.shopId) };
       },
     }),
@@ -69,7 +85,7 @@ export function ruleSetRoutes(db: Db): Route[] {
       body: 'editRuleSet',
       query: null,
       answers: RuleSetSchema,
-      does: async ({ me, id: pathId, body: { revision, draft } }) => {
+      does: async ({ me, id: pathId, body: { revision, draft }, request }) => {
         const id = pathId('id', 'rule set of its own');
         requireRight(draft);
         const edited = await db.transaction(async (tx) => {
@@ -84,7 +100,11 @@ export function ruleSetRoutes(db: Db): Route[] {
               ),
             )
             .returning();
-          if (row) await keepRevision(tx, me.personId, row);
+          if (row) {
+            await keepRevision(tx, me.personId, row);
+            const about = `${draft.title}, revision ${revision + 1}`;
+            await keepAudit(tx, { me, request }, 'rule-set', about);
+          }
           return row;
         });
         if (!edited) {

@@ -11,6 +11,7 @@ import Papa from 'papaparse';
 import type { Db } from '../db/database';
 import { failuresOn } from '../failures/refreshFailures';
 import { READERS, route, type Route } from '../http/route';
+import { exportedChain } from '../log/chain';
 import { logsOfUnit } from '../log/logsOfUnit';
 import { sayBy, writersOf } from '../log/writersOf';
 import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
@@ -39,12 +40,14 @@ const COLUMNS = [
 export function runRoutes(db: Db): Route[] {
   const find = async (shopId: string, runId: string) => {
     const { log, by } = await findLog(db, shopId, runId, 'run');
-    const read = readLog(log, await storedFacts(db, shopId, log.id));
+    const kept = await storedFacts(db, shopId, log.id);
+    const read = readLog(log, kept);
     const header = read.header as RunHeader;
     const folded = new FoldedLog(runKind, header, read.facts as RunFact[]);
     const writers = await writersOf(db, shopId, log.id);
     const { facts, state } = folded;
-    return { log, by: sayBy(by, state, writers), header, facts, state };
+    const chain = exportedChain(log, kept, { header, facts });
+    return { log, by: sayBy(by, state, writers), header, facts, state, chain };
   };
   const standingOn = (shopId: string, { made }: RunHeader) =>
     failuresOn(
@@ -85,8 +88,9 @@ export function runRoutes(db: Db): Route[] {
       ...whole,
       path: '/runs/:id/report.pdf',
       answers: 'file',
+      exports: true,
       does: async ({ me, id, response }) => {
-        const { log, by, header, facts, state } = await find(me.shopId, id('id', 'run'));
+        const { log, by, header, facts, state, chain } = await find(me.shopId, id('id', 'run'));
         const pdf = await runReport({
           shopName: me.shopName,
           timeZone: me.timeZone,
@@ -97,6 +101,7 @@ export function runRoutes(db: Db): Route[] {
           startedAtMs: log.startedAtMs,
           closedAtMs: log.closedAtMs,
           timeUnsure: log.timeUnsure,
+          chain,
           state,
           outcome: outcomeOfRun(header, state),
         });
@@ -110,8 +115,9 @@ export function runRoutes(db: Db): Route[] {
       ...whole,
       path: '/runs/:id/export.json',
       answers: 'file',
+      exports: true,
       does: async ({ me, id, response }) => {
-        const { log, by, header, facts, state } = await find(me.shopId, id('id', 'run'));
+        const { log, by, header, facts, state, chain } = await find(me.shopId, id('id', 'run'));
         const body: RunExport = {
           format: 'keen-bleed/run/2',
           header,
@@ -122,6 +128,7 @@ export function runRoutes(db: Db): Route[] {
           facts: [...facts],
           outcome: outcomeOfRun(header, state),
           openFailures: await standingOn(me.shopId, header),
+          chain,
           caution: NOT_AN_INSPECTION,
         };
         response.attachment(`${fileName(log, header)}.json`).json(body);
@@ -131,6 +138,7 @@ export function runRoutes(db: Db): Route[] {
       ...whole,
       path: '/runs/:id/export.csv',
       answers: 'file',
+      exports: true,
       does: async ({ me, id, response }) => {
         const { log, header, facts, state } = await find(me.shopId, id('id', 'run'));
         const data = markRows(state, facts);

@@ -8,7 +8,8 @@ import pino from 'pino';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { hashPassword } from '../accounts/password';
-import { migrateDatabase, openDatabase, type Database } from '../db/database';
+import { openDatabase, type Database } from '../db/database';
+import { prepareDatabase } from '../db/leastRights';
 import { people, ruleSetRevisions, ruleSets, shops } from '../db/schema';
 import { makeApp } from '../app';
 import { SuspectTables } from '../suspects/suspectTables';
@@ -19,12 +20,15 @@ export interface TestShop {
   app: Express;
   database: Database;
   url: string;
+  /** With the rights of the tables' owner. */
+  ownerUrl: string;
   /** Everything the server logged. */
   logged: string[];
   close: () => Promise<void>;
 }
 
 const PASSWORD = 'one-for-all-tests';
+export const TEST_SECRET = 'tests only';
 
 /** An empty database of its own beside the one TEST_DATABASE_URL names. */
 export async function openEmptyDatabase(): Promise<{ database: Database; url: string }> {
@@ -50,7 +54,7 @@ export function testApp(
     database,
     tables,
     log: pino({}, { write: (line: string) => void logged.push(line) }),
-    sessionSecret: 'tests only',
+    sessionSecret: TEST_SECRET,
     secureCookie: false,
     trustedProxies: null,
     signInTries,
@@ -63,13 +67,15 @@ export function testApp(
 const neverReady = () =>
   new SuspectTables(() => ({ table: new Promise(() => undefined), stop: () => undefined }));
 
-/** Makes a database of its own with the tables of today, and an application over it. */
+/** Makes a database of its own with the tables of today, and an application over it with the rights it has in use. */
 export async function openTestShop({ signInTries = 1000 } = {}): Promise<TestShop> {
-  const { database, url } = await openEmptyDatabase();
-  await migrateDatabase(database);
+  const empty = await openEmptyDatabase();
+  await empty.database.close();
+  const url = await prepareDatabase(empty.url, TEST_SECRET);
+  const database = openDatabase(url, () => undefined);
   const logged: string[] = [];
   const app = testApp(database, logged, signInTries);
-  return { app, database, url, logged, close: () => database.close() };
+  return { app, database, url, ownerUrl: empty.url, logged, close: () => database.close() };
 }
 
 const ajv = new Ajv({ discriminator: true, strict: false });

@@ -30,6 +30,7 @@ export function dueRoutes(db: Db): Route[] {
       body: null,
       query: null,
       answers: 'file',
+      exports: true,
       does: async ({ me, response }) => {
         const nowMs = Date.now();
         const calendar = ical({

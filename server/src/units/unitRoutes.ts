@@ -1,12 +1,15 @@
 import { UnitSchema, UnitsSchema, YardRowsSchema, type UnitDraft } from '@keen-bleed/contract';
-import { checkUnit } from '@keen-bleed/core';
+import { checkUnit, unitTitle } from '@keen-bleed/core';
 import { and, asc, eq, sql } from 'drizzle-orm';
+import { isDeepStrictEqual } from 'node:util';
+import { keepAudit } from '../audit/keepAudit';
 import type { Db } from '../db/database';
-import { units } from '../db/schema';
+import { unitRevisions, units } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
 import { LEADS, READERS, RECORDERS, route, type Route } from '../http/route';
 import { keepRevisions } from './unitRevisions';
+import { requireFitsItsRig, requireUncoupled } from '../rigs/coupled';
 import { unitRecord } from './unitRecord';
 import { yardRows } from './yardRows';
 
@@ -54,7 +57,7 @@ export function unitRoutes(db: Db): Route[] {
       body: 'createUnit',
       query: null,
       answers: UnitSchema,
-      does: async ({ me, body: { id, draft } }) => {
+      does: async ({ me, body: { id, draft }, request }) => {
         requireRight(draft);
         // A retry after a lost answer finds its own unit and is told so.
         const inserted = await numberGuard(draft, () =>
@@ -65,6 +68,9 @@ export function unitRoutes(db: Db): Route[] {
               .onConflictDoNothing({ target: [units.shopId, units.id] })
               .returning();
             await keepRevisions(tx, me.personId, made);
+            if (made.length > 0) {
+              await keepAudit(tx, { me, request }, 'unit-added', unitTitle(draft));
+            }
             return made;
           }),
         ).catch(async (error: unknown) => {
@@ -79,6 +85,7 @@ export function unitRoutes(db: Db): Route[] {
           throw error;
         });
         const row = inserted[0] ?? (await find(me.shopId, id));
+        if (!inserted[0]) await requireSameAsMade(db, me.shopId, id, draft);
         return { status: inserted[0] ? 201 : 200, body: unitRecord(row) };
       },
     }),
@@ -89,7 +96,7 @@ export function unitRoutes(db: Db): Route[] {
       body: 'editUnit',
       query: null,
       answers: UnitSchema,
-      does: async ({ me, id: pathId, body: { revision, draft } }) => {
+      does: async ({ me, id: pathId, body: { revision, draft }, request }) => {
         const id = pathId('id', 'unit');
         requireRight(draft);
         const before = await find(me.shopId, id);
@@ -110,7 +117,13 @@ export function unitRoutes(db: Db): Route[] {
                 and(eq(units.shopId, me.shopId), eq(units.id, id), eq(units.revision, revision)),
               )
               .returning();
+            // Held by the change above: nobody couples it meanwhile.
+            if (changed[0]) await requireFitsItsRig(tx, changed[0]);
             await keepRevisions(tx, me.personId, changed);
+            if (changed.length > 0) {
+              const about = `${unitTitle(draft)}, revision ${revision + 1}`;
+              await keepAudit(tx, { me, request }, 'unit-edited', about);
+            }
             return changed;
           }),
         );
@@ -130,24 +143,52 @@ export function unitRoutes(db: Db): Route[] {
       body: 'retireUnit',
       query: null,
       answers: UnitSchema,
-      does: async ({ me, id: pathId, body: { retired } }) => {
+      does: async ({ me, id: pathId, body: { retired }, request }) => {
         const id = pathId('id', 'unit');
         const before = await find(me.shopId, id);
         const [row] = await numberGuard(before.draft, () =>
-          db
-            .update(units)
-            .set({
-              retiredAt: retired ? (before.retiredAt ?? new Date()) : null,
-              updatedAt: new Date(),
-            })
-            .where(and(eq(units.shopId, me.shopId), eq(units.id, id)))
-            .returning(),
+          db.transaction(async (tx) => {
+            const changed = await tx
+              .update(units)
+              .set({
+                retiredAt: retired ? (before.retiredAt ?? new Date()) : null,
+                updatedAt: new Date(),
+              })
+              .where(and(eq(units.shopId, me.shopId), eq(units.id, id)))
+              .returning();
+            if (retired) await requireUncoupled(tx, me.shopId, id);
+            const about = `${unitTitle(before.draft)}${retired ? '' : ': back in service'}`;
+            await keepAudit(tx, { me, request }, 'unit-retired', about);
+            return changed;
+          }),
         );
         if (!row) throw notFound('unit');
         return { body: unitRecord(row) };
       },
     }),
   ];
+}
+
+/** A retry of a lost answer says again what made the unit; anything else under its id is another unit. */
+async function requireSameAsMade(
+  db: Db,
+  shopId: string,
+  id: string,
+  draft: UnitDraft,
+): Promise<void> {
+  const [first] = await db
+    .select({ draft: unitRevisions.draft })
+    .from(unitRevisions)
+    .where(
+      and(
+        eq(unitRevisions.shopId, shopId),
+        eq(unitRevisions.unitId, id),
+        eq(unitRevisions.revision, 1),
+      ),
+    );
+  if (first && !isDeepStrictEqual(first.draft, draft)) {
+    throw new ApiError('id-taken', 'Another unit has this id.');
+  }
 }
 
 function requireRight(draft: UnitDraft): void {

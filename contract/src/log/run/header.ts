@@ -4,6 +4,7 @@ import { OutcomeSchema } from '../../outcome';
 import { AtMs, Uuid } from '../../primitives';
 import { RuleSetSchema } from '../../ruleSet';
 import { UnitSchema } from '../../unit';
+import { ExportedChainSchema } from '../chain';
 import { headerOf, type LogHeader } from '../header';
 import { RunFactSchema } from './fact';
 import { StepSchema } from './step';
@@ -52,6 +53,8 @@ export const RunExportSchema = Type.Object(
     outcome: OutcomeSchema,
     /** What stands open on its units at the time of the export, whichever run it failed in. */
     openFailures: Type.Array(OpenFailureSchema),
+    /** Absent in exports of earlier versions. */
+    chain: Type.Optional(ExportedChainSchema),
     caution: Type.String({ title: 'What this record is not' }),
   },
   { ...closed, title: 'Run export', $id: 'keen-bleed-run-export-2' },

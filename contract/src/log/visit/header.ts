@@ -1,6 +1,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { AtMs, Line } from '../../primitives';
 import { UnitSchema } from '../../unit';
+import { ExportedChainSchema } from '../chain';
 import { headerOf, type LogHeader } from '../header';
 import { VisitFactSchema } from './fact';
 
@@ -32,6 +33,8 @@ export const VisitExportSchema = Type.Object(
     closedAtMs: Type.Union([AtMs('Closed'), Type.Null()]),
     timeUnsure: Type.Boolean({ title: 'Time not sure' }),
     facts: Type.Array(VisitFactSchema),
+    /** Absent in exports of earlier versions. */
+    chain: Type.Optional(ExportedChainSchema),
     caution: Type.String({ title: 'What this record is not' }),
   },
   { additionalProperties: false, title: 'Visit export', $id: 'keen-bleed-visit-export-1' },

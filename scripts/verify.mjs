@@ -1,0 +1,151 @@
+/*
+ * Finds the hashes of records again.
+ *
+ *   npm run verify -- run.json    an exported run, visit or job, with nothing but Node
+ *   npm run verify                every record of this installation, in its database
+ *
+ * A chain begins with the SHA-256 of the record's header. Each link is the SHA-256 of the link before, a line feed, and
+ * {entry, lane, personId, receivedAtMs, seq} in canonical JSON (RFC 8785), where entry is the SHA-256 of the entry as it
+ * was recorded. A job's release carries a digest of its own, over what it knew: SHA-256 of the header, then for every
+ * entry SHA-256 of the head so far, a line feed, and the entry; lane by lane, lanes by their ids, each by its numbers.
+ */
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { runMain, say, Trouble } from './setup/say.mjs';
+
+/** Keys in order; numbers and strings are what ECMAScript writes, as RFC 8785 asks. */
+const canonical = (value) =>
+  Array.isArray(value)
+    ? `[${value.map(canonical).join(',')}]`
+    : typeof value === 'object' && value !== null
+      ? `{${Object.keys(value)
+          .sort()
+          .map((key) => `${JSON.stringify(key)}:${canonical(value[key])}`)
+          .join(',')}}`
+      : JSON.stringify(value);
+const sha256 = (text) => createHash('sha256').update(text, 'utf8').digest('hex');
+const hashOf = (value) => sha256(canonical(value));
+
+const linkAfter = (before, { entrySha256: entry, lane, personId, receivedAtMs, seq }) =>
+  sha256(`${before}\n${canonical({ entry, lane, personId, receivedAtMs, seq })}`);
+
+/** What is wrong with a chain, in words; null where nothing is. */
+function wrongIn(headerSha256, links, count = links.length) {
+  let head = headerSha256;
+  for (const [index, link] of links.entries()) {
+    head = linkAfter(head, link);
+    if (link.place !== index + 1) return `entry ${index + 1} is missing`;
+    if (link.sha256 !== head) return `entry ${index + 1} is not what was recorded`;
+  }
+  return links.length < count ? `entry ${links.length + 1} is missing` : null;
+}
+
+const RELEASES_KNOW = 'keen-bleed/job/1';
+const FORMATS = ['keen-bleed/run/2', 'keen-bleed/visit/1', RELEASES_KNOW];
+
+/** The head over what was known of each lane of a job. */
+function digestOf({ header, facts }, knew) {
+  const taken = facts
+    .filter(({ lane, seq }) => seq <= (knew[lane] ?? 0))
+    .sort((a, b) => (a.lane < b.lane ? -1 : a.lane > b.lane ? 1 : a.seq - b.seq));
+  return taken.reduce(
+    (head, fact) => sha256(`${head}\n${canonical(fact)}`),
+    sha256(canonical(header)),
+  );
+}
+
+/** A fact without what the server adds on receipt. */
+function asRecorded(fact) {
+  const { ...plain } = fact;
+  delete plain.receivedAtMs;
+  return plain;
+}
+
+/** Holds what an export tells to the chain it carries. */
+function verifyChain({ header, facts, chain }) {
+  const { headerSha256, links } = chain;
+  const isHeader = hashOf(chain.header ?? header) === headerSha256;
+  const told = new Map(facts.map((fact) => [`${fact.lane} ${fact.seq}`, asRecorded(fact)]));
+  const other = links.find(
+    ({ lane, seq, entry, entrySha256 }) =>
+      hashOf(entry ?? told.get(`${lane} ${seq}`) ?? null) !== entrySha256,
+  );
+  const older = links.filter(({ entry }) => entry !== undefined).length;
+  const alone = facts.length - links.length;
+  return [
+    ['the chain of its entries', wrongIn(headerSha256, links)],
+    ['its header', isHeader ? null : 'is not what was recorded'],
+    [
+      `its ${facts.length} entries`,
+      other
+        ? `entry ${other.place} is not what was recorded`
+        : alone > 0
+          ? `${alone} are in no link`
+          : null,
+      older > 0 ? `${older} of an older version, told in today's words` : '',
+    ],
+  ];
+}
+
+/** Holds an export to its hashes. */
+function verifyExport(file) {
+  if (!existsSync(file)) throw new Trouble(`There is no file ${file}.`);
+  const record = JSON.parse(readFileSync(file, 'utf8'));
+  if (!FORMATS.includes(record.format)) {
+    throw new Trouble(`${file} is no exported record: its format should be one of ${FORMATS}.`);
+  }
+  const results = [];
+  if (record.chain) {
+    results.push(...verifyChain(record));
+  } else say('an export of an earlier version: it carries no chain');
+  if (record.format === RELEASES_KNOW) {
+    const digests = [
+      ['the digest of the whole', record.digest.sha256, digestOf(record, record.digest.knew)],
+      ...record.facts
+        .filter(({ kind }) => kind === 'released')
+        .map((release) => [
+          'the digest of its release',
+          release.digest,
+          digestOf(record, release.knew),
+        ]),
+    ];
+    for (const [what, said, found] of digests) {
+      results.push([what, said === found ? null : `says ${said}, is ${found}`]);
+    }
+  }
+  return results;
+}
+
+/** Holds every record of the database to its chain. */
+async function verifyDatabase() {
+  const { withDatabase } = await import('./setup/withDatabase.mjs');
+  return withDatabase(async (client) => {
+    const { rows: logs } = await client.query(
+      'select shop_id, id, kind, title, header, fact_count from logs order by shop_id, id',
+    );
+    const results = [];
+    for (const log of logs) {
+      const { rows } = await client.query(
+        `select lane, seq, person_id as "personId", received_at_ms::float8 as "receivedAtMs", fact, place, link as sha256
+         from facts where shop_id = $1 and log_id = $2 order by place nulls last`,
+        [log.shop_id, log.id],
+      );
+      const links = rows.map(({ fact, ...link }) => ({ ...link, entrySha256: hashOf(fact) }));
+      const wrong = wrongIn(hashOf(log.header), links, log.fact_count);
+      if (wrong) results.push([`${log.kind} ${log.id} (${log.title})`, wrong]);
+    }
+    say(`${logs.length} records looked at`);
+    return results.length > 0 ? results : [['every record', null]];
+  });
+}
+
+await runMain(async () => {
+  const file = process.argv[2];
+  const results = file ? verifyExport(file) : await verifyDatabase();
+  for (const [what, wrong, note] of results) {
+    console.log(
+      `${wrong ? 'WRONG' : 'right'}  ${what}${wrong ? `: ${wrong}` : ''}${note ? ` (${note})` : ''}`,
+    );
+  }
+  if (results.some(([, wrong]) => wrong)) process.exitCode = 1;
+});

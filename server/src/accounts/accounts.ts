@@ -1,0 +1,16 @@
+import type pg from 'pg';
+import type { Bus } from '../bus/bus';
+import type { Db } from '../db/database';
+import type { KnownDevice } from './knownDevice';
+
+/** What routes of accounts stand on. */
+export interface Accounts {
+  db: Db;
+  pool: pg.Pool;
+  bus: Bus;
+  devices: KnownDevice;
+  /** Failed sign-ins a name may have in a quarter of an hour. */
+  signInTries: number;
+  /** Asked for at the first account of all; null where nobody else can reach the server. */
+  setUpCode: string | null;
+}

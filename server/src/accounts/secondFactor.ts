@@ -1,0 +1,128 @@
+import type { FactorOffer } from '@keen-bleed/contract';
+import { and, eq, lt } from 'drizzle-orm';
+import { createHash, randomBytes } from 'node:crypto';
+import { Secret, TOTP } from 'otpauth';
+import QRCode from 'qrcode';
+import type { Db } from '../db/database';
+import { secondFactors } from '../db/schema';
+
+/* Codes of RFC 6238 as every app that makes codes knows them: SHA-1, six digits, thirty seconds. */
+const PERIOD_S = 30;
+/** A phone's clock may be off by so many steps. */
+const WINDOW = 1;
+const SPARE_CODES = 8;
+
+interface Whose {
+  shopId: string;
+  personId: string;
+}
+
+const totpOf = (secret: string, label = '') =>
+  new TOTP({
+    issuer: 'Keen Bleed',
+    label,
+    algorithm: 'SHA1',
+    digits: 6,
+    period: PERIOD_S,
+    secret: Secret.fromBase32(secret),
+  });
+
+const ownRow = ({ shopId, personId }: Whose) =>
+  and(eq(secondFactors.shopId, shopId), eq(secondFactors.personId, personId));
+
+/** A spare code as it is compared and kept: how it was typed makes no difference. */
+const markOf = (code: string) =>
+  createHash('sha256')
+    .update(code.toLowerCase().replace(/[^a-z0-9]/g, ''))
+    .digest('hex');
+
+/**
+ * Offers a second factor: a secret for an app that makes codes. It counts once a first code has confirmed it; offered
+ * again before that, the earlier one is forgotten.
+ */
+export async function offerFactor(db: Db, whose: Whose, label: string): Promise<FactorOffer> {
+  const secret = new Secret({ size: 20 }).base32;
+  const fresh = { secret, confirmedAt: null, lastStep: 0, spare: [] };
+  await db
+    .insert(secondFactors)
+    .values({ ...whose, ...fresh })
+    .onConflictDoUpdate({
+      target: [secondFactors.shopId, secondFactors.personId],
+      set: fresh,
+    });
+  const uri = totpOf(secret, label).toString();
+  const { modules } = QRCode.create(uri, { errorCorrectionLevel: 'M' });
+  const rows = Array.from({ length: modules.size }, (_, y) =>
+    Array.from({ length: modules.size }, (_, x) => (modules.get(y, x) ? '1' : '0')).join(''),
+  );
+  return { secret, uri, rows };
+}
+
+/** Whether a second factor is asked for at somebody's sign-in. */
+export async function hasFactor(db: Db, whose: Whose): Promise<boolean> {
+  const [row] = await db
+    .select({ confirmedAt: secondFactors.confirmedAt })
+    .from(secondFactors)
+    .where(ownRow(whose));
+  return row != null && row.confirmedAt !== null;
+}
+
+/**
+ * Takes a code: one of the app's, or a spare one. Each is good once.
+ *
+ * @param nowMs the moment codes are compared at
+ */
+export async function codeFits(
+  db: Db,
+  whose: Whose,
+  code: string,
+  nowMs: number = Date.now(),
+): Promise<boolean> {
+  const [row] = await db.select().from(secondFactors).where(ownRow(whose));
+  if (!row) return false;
+  const digits = code.replace(/\s/g, '');
+  const delta = /^\d{6}$/.test(digits)
+    ? totpOf(row.secret).validate({ token: digits, window: WINDOW, timestamp: nowMs })
+    : null;
+  if (delta !== null) {
+    const step = Math.floor(nowMs / 1000 / PERIOD_S) + delta;
+    // Sent twice at one moment, it is taken once.
+    const taken = await db
+      .update(secondFactors)
+      .set({ lastStep: step })
+      .where(and(ownRow(whose), lt(secondFactors.lastStep, step)))
+      .returning({ step: secondFactors.lastStep });
+    return taken.length > 0;
+  }
+  const mark = markOf(code);
+  if (row.confirmedAt === null || !row.spare.includes(mark)) return false;
+  return db.transaction(async (tx) => {
+    const [now] = await tx.select().from(secondFactors).where(ownRow(whose)).for('update');
+    if (!now?.spare.includes(mark)) return false;
+    const left = now.spare.filter((each) => each !== mark);
+    await tx.update(secondFactors).set({ spare: left }).where(ownRow(whose));
+    return true;
+  });
+}
+
+/**
+ * Makes an offered factor count.
+ *
+ * @returns spare codes, told this once
+ */
+export async function confirmFactor(db: Pick<Db, 'update'>, whose: Whose): Promise<string[]> {
+  const spare = Array.from({ length: SPARE_CODES }, () => {
+    const hex = randomBytes(5).toString('hex');
+    return `${hex.slice(0, 5)}-${hex.slice(5)}`;
+  });
+  await db
+    .update(secondFactors)
+    .set({ confirmedAt: new Date(), spare: spare.map(markOf) })
+    .where(ownRow(whose));
+  return spare;
+}
+
+/** Takes a second factor away. */
+export async function dropFactor(db: Pick<Db, 'delete'>, whose: Whose): Promise<void> {
+  await db.delete(secondFactors).where(ownRow(whose));
+}
