@@ -11,7 +11,7 @@ import { runMain, say } from './setup/say.mjs';
 import { withDatabaseUrl } from './setup/withDatabase.mjs';
 
 await runMain(async () => {
-  const day = new Date().toISOString().replace(/[:.]/g, '-').slice(0, 19);
+  const day = new Date().toISOString().replace(/[:.]/g, '-').slice(0, 23);
   const file = resolve(
     process.argv[2] ?? join(dataFolder(), 'backups', `keen-bleed-${day}.backup`),
   );

@@ -99,7 +99,7 @@ await runMain(async () => {
       }
     }
     say('keeping what is there now');
-    await run(process.execPath, [join(import.meta.dirname, 'backup.mjs')]);
+    await run(process.execPath, [join(import.meta.dirname, 'backup.mjs')], { show: true });
   }
   await withDatabaseUrl((url) => replace(url, file));
   say(

@@ -110,7 +110,7 @@ export class PostgresBus extends LocalBus {
       client.removeAllListeners('notification');
       this.again(error);
     };
-    client.once('error', broke);
+    client.on('error', broke);
     try {
       await client.connect();
       await client.query(`listen ${CHANNEL}`);

@@ -101,6 +101,7 @@ export function mount(
   for (const each of routes) {
     const before = each.body === 'image' ? [raw({ type: IMAGES, limit: LARGEST_IMAGE })] : [];
     router[each.method](each.path, ...before, async (request, response) => {
+      response.locals.route = `/api${each.path}`;
       const me = each.who === 'anybody' ? null : identify(request, each.who);
       const answer = await each.does({
         me: me!,

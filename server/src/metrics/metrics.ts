@@ -42,10 +42,10 @@ export class Metrics {
     const startedMs = performance.now();
     response.once('finish', () => {
       if (String(response.getHeader('content-type')).startsWith('text/event-stream')) return;
-      const route = (request.route as { path?: unknown } | undefined)?.path;
+      const { route } = response.locals as { route?: string };
       this.answers.observe(
         {
-          route: typeof route === 'string' ? request.baseUrl + route : 'none',
+          route: route ?? 'none',
           method: request.method,
           status: String(response.statusCode),
         },
