@@ -12,7 +12,8 @@ await runMain(async () => {
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/api\//, /^\/schema\//],
     clientsClaim: true,
-    skipWaiting: true,
+    // A newer version waits until whoever is at the device takes it: see app/src/shell.
+    skipWaiting: false,
     sourcemap: false,
     inlineWorkboxRuntime: true,
     maximumFileSizeToCacheInBytes: 5_000_000,

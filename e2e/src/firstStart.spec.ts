@@ -6,7 +6,6 @@ test('a new installation asks for its first lead, and starts with an empty yard'
   page,
   server,
 }) => {
-  server.query('truncate shops cascade');
   await page.goto('/');
   await page.getByRole('button', { name: 'Make the first account' }).click();
   await expect(page.getByText('Password needs at least 10 characters.')).toBeVisible();
@@ -14,6 +13,12 @@ test('a new installation asks for its first lead, and starts with an empty yard'
   await page.getByLabel('Your name').fill('Ama Reed');
   await page.getByLabel('Sign-in name').fill('ama');
   await page.getByLabel(/^Password/).fill('a good long one');
+  await page.getByLabel('Set-up code').fill('AAAA-AAAA');
+  await page.getByRole('button', { name: 'Make the first account' }).click();
+  await expect(page.getByText(/This is not the set-up code/)).toBeVisible();
+  // It is printed where the server was started, and nowhere else.
+  const code = /Set-up code (\S+):/.exec(server.said())?.[1] ?? '';
+  await page.getByLabel('Set-up code').fill(code.toLowerCase());
   await page.getByRole('button', { name: 'Make the first account' }).click();
   await expect(page.getByText('No units here yet')).toBeVisible();
   await page.getByRole('link', { name: 'Add a unit' }).click();

@@ -8,6 +8,8 @@ const root = join(import.meta.dirname, '../..');
 /** A server of its own for each worker, over a database of its own. */
 export interface OwnServer {
   url: string;
+  /** What it printed since it was started. */
+  said: () => string;
   /** Shuts the database as an operator would, or opens it again. */
   shutDatabase: (shut: boolean) => void;
   /** Runs a statement and gives back the rows as text. */
@@ -18,6 +20,34 @@ function psql(url: string, sql: string): string {
   return execFileSync('psql', [url, '-v', 'ON_ERROR_STOP=1', '-Atqc', sql], {
     encoding: 'utf8',
   }).trim();
+}
+
+/** Starts a server as an operator would; gives its port, what it said, and how to stop it. */
+export async function startServer(
+  env: Record<string, string>,
+): Promise<{ port: number; said: () => string; stop: () => Promise<void> }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+    cwd: root,
+    env: { ...process.env, PORT: '0', SIGN_IN_TRIES: '1000', LOG_LEVEL: 'silent', ...env },
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+  });
+  let said = '';
+  child.stdout?.setEncoding('utf8').on('data', (words: string) => (said += words));
+  const port = await portFrom(child);
+  const stop = async () => {
+    const ended = once(child, 'exit');
+    child.kill('SIGTERM');
+    await ended;
+  };
+  return { port, said: () => said, stop };
+}
+
+/** An empty database of its own beside the one tests are given; gives its address. */
+export function emptyDatabase(name: string): string {
+  const admin = process.env.TEST_DATABASE_URL;
+  if (!admin) throw new Error('TEST_DATABASE_URL is not set: run these through `npm test`');
+  psql(admin, `create database ${name}`);
+  return admin.replace(/\/[^/]*$/, `/${name}`);
 }
 
 /** A message a server sends once it listens. */
@@ -40,24 +70,15 @@ export const test = base.extend<object, { server: OwnServer } & Options>({
       const admin = process.env.TEST_DATABASE_URL;
       if (!admin) throw new Error('TEST_DATABASE_URL is not set: run these through `npm test`');
       const name = `e2e_${process.pid}_${info.workerIndex}_${withDemo ? 'demo' : 'empty'}`;
-      psql(admin, `create database ${name}`);
-      const url = admin.replace(/\/[^/]*$/, `/${name}`);
-      const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-        cwd: root,
-        env: {
-          ...process.env,
-          DATABASE_URL: url,
-          SESSION_SECRET: 'browser tests only',
-          PORT: '0',
-          DEMO: withDemo ? '1' : '0',
-          SIGN_IN_TRIES: '1000',
-          LOG_LEVEL: 'silent',
-        },
-        stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      const url = emptyDatabase(name);
+      const { port, said, stop } = await startServer({
+        DATABASE_URL: url,
+        SESSION_SECRET: 'browser tests only',
+        DEMO: withDemo ? '1' : '0',
       });
-      const port = await portFrom(child);
       await use({
         url: `http://127.0.0.1:${port}`,
+        said,
         query: (sql) => psql(url, sql),
         shutDatabase: (shut) => {
           psql(admin, `alter database ${name} with allow_connections ${!shut}`);
@@ -68,9 +89,7 @@ export const test = base.extend<object, { server: OwnServer } & Options>({
             );
         },
       });
-      const ended = once(child, 'exit');
-      child.kill('SIGTERM');
-      await ended;
+      await stop();
     },
     { scope: 'worker' },
   ],

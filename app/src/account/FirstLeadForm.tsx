@@ -9,14 +9,24 @@ import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 
 const empty = { shopName: '', name: '', signInName: '', password: '' };
+const withCode = { ...empty, code: '' };
 
 /** The first account of a new installation. */
-export function FirstLeadForm({ onIn }: { onIn: (me: Me) => void }) {
-  const [values, setValues] = useState(empty);
+export function FirstLeadForm({
+  needsCode,
+  onIn,
+}: {
+  /** Whether the code that was printed at the server's start is asked for. */
+  needsCode: boolean;
+  onIn: (me: Me) => void;
+}) {
+  const [values, setValues] = useState<typeof empty & { code?: string }>(
+    needsCode ? withCode : empty,
+  );
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [trouble, setTrouble] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const set = (key: keyof typeof empty) => (text: string) =>
+  const set = (key: keyof typeof withCode) => (text: string) =>
     setValues((before) => ({ ...before, [key]: text }));
 
   const submit = async () => {
@@ -33,7 +43,9 @@ export function FirstLeadForm({ onIn }: { onIn: (me: Me) => void }) {
         }),
       );
     } catch (error) {
-      setTrouble(asProblem(error).message);
+      const { fields, message } = asProblem(error);
+      setProblems(Object.fromEntries(fields.map((each) => [each.field, each.message])));
+      if (fields.length === 0) setTrouble(message);
     } finally {
       setBusy(false);
     }
@@ -41,6 +53,16 @@ export function FirstLeadForm({ onIn }: { onIn: (me: Me) => void }) {
 
   return (
     <View style={{ gap: space.gap }}>
+      {needsCode ? (
+        <Field
+          label="Set-up code"
+          hint="printed where the server was started"
+          value={values.code ?? ''}
+          onChange={set('code')}
+          problem={problems.code}
+          autoComplete="one-time-code"
+        />
+      ) : null}
       <Field
         label="Shop name"
         value={values.shopName}

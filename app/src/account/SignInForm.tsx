@@ -8,15 +8,22 @@ import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 
-/** Name and password; hands over who came in. */
+/** Name and password, and a code or the shop's name where the server asks for them; hands over who came in. */
 export function SignInForm({ name = '', onIn }: { name?: string; onIn: (me: Me) => void }) {
   const [signInName, setSignInName] = useState(name);
   const [password, setPassword] = useState('');
+  const [code, setCode] = useState<string | null>(null);
+  const [shop, setShop] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
 
   const submit = async () => {
-    const body = { signInName: signInName.trim(), password };
+    const body = {
+      signInName: signInName.trim(),
+      password,
+      ...(code?.trim() ? { code: code.trim() } : {}),
+      ...(shop?.trim() ? { shop: shop.trim() } : {}),
+    };
     const wrong = checkForm('signIn', body)[0];
     if (wrong) {
       setTrouble(wrong.message);
@@ -27,7 +34,10 @@ export function SignInForm({ name = '', onIn }: { name?: string; onIn: (me: Me) 
     try {
       onIn(await ask<Me>('POST', '/api/sign-in', body));
     } catch (error) {
-      setTrouble(asProblem(error).message);
+      const problem = asProblem(error);
+      if (problem.code === 'code-wanted') setCode((before) => before ?? '');
+      if (problem.code === 'which-shop') setShop((before) => before ?? '');
+      setTrouble(problem.message);
     } finally {
       setBusy(false);
     }
@@ -50,6 +60,19 @@ export function SignInForm({ name = '', onIn }: { name?: string; onIn: (me: Me) 
         autoComplete="current-password"
         onSubmit={() => void submit()}
       />
+      {shop === null ? null : (
+        <Field label="Shop" value={shop} onChange={setShop} onSubmit={() => void submit()} />
+      )}
+      {code === null ? null : (
+        <Field
+          label="Code"
+          hint="six digits from your app, or a spare code"
+          value={code}
+          onChange={setCode}
+          autoComplete="one-time-code"
+          onSubmit={() => void submit()}
+        />
+      )}
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       <Button
         title="Sign in"

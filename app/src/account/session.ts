@@ -3,17 +3,20 @@ import { useSyncExternalStore } from 'react';
 import { sayTimesIn } from '../data/when';
 import { ask, asProblem } from '../wire/api';
 import { dropKeptCache } from '../store/keptCache';
-import { keepMe, keptMe } from '../store/kept';
+import { keepByName, keepMe, keptByName, keptMe } from '../store/kept';
 import { setOutboxOwner } from '../store/outbox';
 
 /** Who is at this device, and whether the server agrees. */
 export type SessionState =
   | { standing: 'asking' }
-  | { standing: 'set-up' }
+  | { standing: 'set-up'; needsCode: boolean }
   | { standing: 'signed-out' }
   | { standing: 'unreachable'; message: string }
   /** `stale` when the session ended under a screen that is still open. */
   | { standing: 'signed-in'; me: Me; stale: boolean };
+
+/** Kept while somebody has left this device and the server has not been told yet. */
+const OWED_SIGN_OUT = 'sign-out owed';
 
 let state: SessionState = { standing: 'asking' };
 const listeners = new Set<() => void>();
@@ -25,8 +28,26 @@ function set(next: SessionState): void {
   listeners.forEach((listener) => listener());
 }
 
-/** Finds out who is here: from the server, or from the device's memory where it cannot be asked. */
+/** Forgets on this device who was here and what they read. What they recorded stays, for them alone. */
+async function forget(): Promise<void> {
+  await keepMe(null);
+  await dropKeptCache();
+}
+
+/**
+ * Finds out who is here: from the server, or from the device's memory where it cannot be asked. Whoever left without
+ * network has left: the server is told before anything else.
+ */
 export async function findSession(): Promise<void> {
+  if (await keptByName(OWED_SIGN_OUT)) {
+    const told = await ask('POST', '/api/sign-out').then(
+      () => true,
+      (error: unknown) => asProblem(error).code !== 'offline',
+    );
+    if (told) await keepByName(OWED_SIGN_OUT, undefined);
+    set({ standing: 'signed-out' });
+    return;
+  }
   try {
     const me = await ask<Me>('GET', '/api/me');
     await keepMe(me);
@@ -34,10 +55,13 @@ export async function findSession(): Promise<void> {
   } catch (error) {
     const problem = asProblem(error);
     if (problem.code === 'not-signed-in') {
-      const { needsFirstLead } = await ask<{ needsFirstLead: boolean }>('GET', '/api/set-up').catch(
-        () => ({ needsFirstLead: false }),
-      );
-      set({ standing: needsFirstLead ? 'set-up' : 'signed-out' });
+      // Let go, signed out elsewhere, or idle too long: without network it must not open again either.
+      await forget();
+      const { needsFirstLead, needsCode } = await ask<SetUp>('GET', '/api/set-up').catch(() => ({
+        needsFirstLead: false,
+        needsCode: false,
+      }));
+      set(needsFirstLead ? { standing: 'set-up', needsCode } : { standing: 'signed-out' });
       return;
     }
     const remembered = await keptMe();
@@ -46,9 +70,15 @@ export async function findSession(): Promise<void> {
   }
 }
 
+interface SetUp {
+  needsFirstLead: boolean;
+  needsCode: boolean;
+}
+
 /** Takes somebody in after sign-in or set-up. Another person than before gets a fresh page. */
 export async function enter(me: Me): Promise<void> {
   const before = state.standing === 'signed-in' ? state.me.personId : me.personId;
+  await keepByName(OWED_SIGN_OUT, undefined);
   await keepMe(me);
   if (before !== me.personId) {
     window.location.assign('/');
@@ -57,9 +87,11 @@ export async function enter(me: Me): Promise<void> {
   set({ standing: 'signed-in', me, stale: false });
 }
 
-/** Told by any request that the session is over; what is on the screen stays. */
+/** Told by any request that the session is over; what is on the screen stays, and nothing of it opens again. */
 export function sessionEnded(): void {
-  if (state.standing === 'signed-in' && !state.stale) set({ ...state, stale: true });
+  if (state.standing !== 'signed-in' || state.stale) return;
+  set({ ...state, stale: true });
+  void forget();
 }
 
 /** Takes in what the shop now says of itself. */
@@ -68,11 +100,21 @@ export async function shopChanged(me: Me): Promise<void> {
   set({ standing: 'signed-in', me, stale: false });
 }
 
-/** Leaves, on this device or on all. Marks not sent stay on the device for the same person. */
+/**
+ * Leaves, on this device or on all. Marks not sent stay on the device for the same person. This device is left without
+ * network, too: the server is told when it can be.
+ *
+ * @throws RequestProblem where all devices are meant and the server cannot be asked
+ */
 export async function leave(everywhere: boolean): Promise<void> {
-  await ask('POST', everywhere ? '/api/sign-out-everywhere' : '/api/sign-out');
-  await keepMe(null);
-  await dropKeptCache();
+  if (everywhere) await ask('POST', '/api/sign-out-everywhere');
+  else {
+    await ask('POST', '/api/sign-out').catch(async (error: unknown) => {
+      if (asProblem(error).code !== 'offline') throw error;
+      await keepByName(OWED_SIGN_OUT, true);
+    });
+  }
+  await forget();
   set({ standing: 'signed-out' });
 }
 

@@ -26,6 +26,8 @@ const swr = {
   },
 };
 
+export { ErrorBoundary } from '../shell/ErrorBoundary';
+
 export default function RootLayout() {
   const [cache, setCache] = useState<Cache | null>(null);
   useEffect(() => {
@@ -77,7 +79,7 @@ function Gate({ children }: { children: ReactNode }) {
           title="Keen Bleed"
           lead="A new installation. Make the first lead’s account; it can add the others."
         >
-          <FirstLeadForm onIn={(me) => void enter(me)} />
+          <FirstLeadForm needsCode={session.needsCode} onIn={(me) => void enter(me)} />
         </Doorstep>
       );
     case 'signed-out':

@@ -24,6 +24,7 @@ import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { LinkOut } from '../ui/LinkOut';
 import { LinkTo } from '../ui/LinkTo';
+import { ChainBroken } from './ChainBroken';
 import { Notice } from '../ui/Notice';
 import { OutboxSign } from '../ui/OutboxSign';
 import { Screen } from '../ui/Screen';
@@ -43,6 +44,8 @@ interface RecordScreenProps {
   by: string;
   /** Other runs of the same units in the same stretch of time. */
   overlapping?: LogRecord['overlapping'];
+  /** Whether what the server keeps is what was recorded. */
+  chain?: LogRecord['chain'];
   /** It is being made on another device, and followed from here. */
   following?: boolean;
   /** Names of those who wrote in it, by lane. */
@@ -68,6 +71,7 @@ export function RecordScreen({
   facts,
   by,
   overlapping = [],
+  chain,
   following = false,
   writers = {},
   onAdd = null,
@@ -130,6 +134,7 @@ export function RecordScreen({
               {sayAside(state)}
             </Txt>
           ) : null}
+          <ChainBroken chain={chain} />
           {overlapping.map((other) => (
             <Notice
               key={other.logId}

@@ -7,6 +7,7 @@ import { prepareSuspects } from '../suspects/useSuspects';
 import type { LinkedGauge } from '../linked/linkedGauge';
 import { useLinkChoice } from '../linked/useLinkChoice';
 import { useLinkedGauge } from '../linked/useLinkedGauge';
+import { useLogOpenHere } from '../store/openHere';
 import type { LiveRun } from '../store/useRun';
 import { useWide } from '../theme/useWide';
 import { useRunDesk } from './desk/useRunDesk';
@@ -46,6 +47,7 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const wide = useWide();
   const { height } = useWindowDimensions();
   const [sheet, setSheet] = useState<SheetName>(null);
+  useLogOpenHere(state.closed === null);
   const { demo } = useMe();
   const [linkChosen, setByGauge] = useLinkChoice(header.id);
   const byGauge = linkChosen && demo;

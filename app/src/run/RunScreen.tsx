@@ -22,9 +22,11 @@ export function RunScreen() {
   const me = useMe();
   const live = useRun(id, me);
   const here = live === 'loading' || live === 'elsewhere' ? null : live;
-  useWrittenElsewhere(here?.isWritable && !here.state.closed ? here : null, me);
+  // Whoever may only look does not walk into a run, whoever's phone it is.
+  const mayRecord = me.role !== 'viewer';
+  useWrittenElsewhere(mayRecord && here?.isWritable && !here.state.closed ? here : null, me);
   const taken = here?.state.takeOvers.at(-1);
-  const isOurs = here?.isWritable && (taken === undefined || taken.lane === here.lane);
+  const isOurs = mayRecord && here?.isWritable && (taken === undefined || taken.lane === here.lane);
   const isLeft = here !== null && here.state.closed === null && !isOurs;
   const { data, error, mutate } = useLogRecord<'run'>(live === 'elsewhere' || isLeft ? id : null);
   const again = useCallback(() => mutate(), [mutate]);
@@ -34,21 +36,23 @@ export function RunScreen() {
   const shown = here ?? data;
   if (shown) {
     const byMe = here?.personId === me.personId;
-    const isOpener = (here ? byMe : data?.byPersonId === me.personId) && me.role !== 'viewer';
+    const isOpener = (here ? byMe : data?.byPersonId === me.personId) && mayRecord;
     const isOpen = isLeft || data?.closedAtMs === null;
     const addElsewhere = async (fact: NewFact<RunFact>) => {
       const problem = await addToRecord(id, me, shown.facts, fact);
       await mutate();
       return problem;
     };
-    const mayAdd = me.role !== 'viewer' && (here === null || here.isWritable);
+    const mayAdd = mayRecord && (here === null || here.isWritable);
     return (
       <RecordScreen
         header={shown.header}
         facts={shown.facts}
         writers={shown.writers}
         by={data?.by ?? (byMe ? me.name : 'somebody else on this device')}
-        {...(data ? { startedAtMs: data.startedAtMs, overlapping: data.overlapping } : {})}
+        {...(data
+          ? { startedAtMs: data.startedAtMs, overlapping: data.overlapping, chain: data.chain }
+          : {})}
         onAdd={mayAdd ? (here?.record ?? addElsewhere) : null}
         mayAnswerClock={isOpener || (me.role === 'lead' && here === null)}
         following={isOpen}

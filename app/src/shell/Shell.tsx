@@ -4,10 +4,10 @@ import { View } from 'react-native';
 import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
-import { ClockNotice } from '../clock/ClockNotice';
 import { LinkTo } from '../ui/LinkTo';
 import { OutboxSign } from '../ui/OutboxSign';
 import { Txt } from '../ui/Txt';
+import { ShellNotices } from './ShellNotices';
 
 /** Five places fit a bar. */
 const places = [
@@ -19,7 +19,7 @@ const places = [
   },
   { to: '/jobs', title: 'Jobs', under: ['/jobs', '/job', '/lessons'] },
   { to: '/bay', title: 'Bay', under: ['/bay'] },
-  { to: '/shop', title: 'Shop', under: ['/shop', '/rules', '/words'] },
+  { to: '/shop', title: 'Shop', under: ['/shop', '/rules', '/words', '/audit'] },
 ] as const;
 
 const isAt = (path: string, place: (typeof places)[number]) =>
@@ -64,7 +64,7 @@ export function Shell({ children }: { children: ReactNode }) {
         </View>
       ) : null}
       <View style={{ flex: 1, minHeight: 0, minWidth: 0 }}>
-        {bare ? null : <ClockNotice />}
+        {bare ? null : <ShellNotices />}
         {children}
       </View>
       {!wide && !bare ? (

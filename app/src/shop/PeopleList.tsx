@@ -1,4 +1,4 @@
-import type { Person, Role } from '@keen-bleed/contract';
+import type { EditPerson, Person, Role } from '@keen-bleed/contract';
 import { roles } from '@keen-bleed/contract/forms';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -21,7 +21,7 @@ export function PeopleList() {
   const [adding, setAdding] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
   const isLead = me.role === 'lead';
-  const change = async (person: Person, edit: { role?: Role; active?: boolean }) => {
+  const change = async (person: Person, edit: EditPerson) => {
     try {
       await ask('PATCH', `/api/people/${person.id}`, edit);
       setTrouble(null);
@@ -56,7 +56,11 @@ export function PeopleList() {
               <View style={{ flexGrow: 1, flexBasis: 160 }}>
                 <Txt as="bodyBold">{person.name}</Txt>
                 <Txt as="small" tone="quiet">
-                  {person.active ? person.signInName : `${person.signInName}, may not sign in`}
+                  {[
+                    person.signInName,
+                    ...(person.secondFactor ? ['codes on'] : []),
+                    ...(person.active ? [] : ['may not sign in']),
+                  ].join(', ')}
                 </Txt>
               </View>
               {isLead && person.id !== me.personId ? (
@@ -74,6 +78,14 @@ export function PeopleList() {
                     onPress={() => void change(person, { active: !person.active })}
                     style={{ alignSelf: 'flex-end' }}
                   />
+                  {person.secondFactor ? (
+                    <Button
+                      title="Turn codes off"
+                      label={`Turn codes off for ${person.name}, who lost what makes them`}
+                      onPress={() => void change(person, { secondFactor: false })}
+                      style={{ alignSelf: 'flex-end' }}
+                    />
+                  ) : null}
                 </>
               ) : (
                 <Txt>{person.role}</Txt>

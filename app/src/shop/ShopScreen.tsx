@@ -13,8 +13,11 @@ import { Notice } from '../ui/Notice';
 import { Screen } from '../ui/Screen';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
+import { Devices } from './Devices';
 import { OwnPassword } from './OwnPassword';
 import { PeopleList } from './PeopleList';
+import { PlainHttp } from './PlainHttp';
+import { SecondFactor } from './SecondFactor';
 import { ShopSettings } from './ShopSettings';
 
 /** The shop: its people, this device's wishes, and the way out. */
@@ -60,7 +63,7 @@ export function ShopScreen() {
           <ShopSettings />
           <View style={{ gap: space.near, marginTop: space.wide, alignItems: 'flex-start' }}>
             <Txt as="heading" heading={2}>
-              Rule sets and dates
+              Rule sets, dates and the trail
             </Txt>
             <LinkTo to="/rules">
               <Txt as="bodyBold" tone="accent">
@@ -72,6 +75,13 @@ export function ShopScreen() {
                 Words: what each term means
               </Txt>
             </LinkTo>
+            {me.role === 'lead' ? (
+              <LinkTo to="/audit">
+                <Txt as="bodyBold" tone="accent">
+                  Audit trail: who came in, and what was changed
+                </Txt>
+              </LinkTo>
+            ) : null}
             <LinkOut title="What is due, for a calendar" href="/api/due.ics" />
           </View>
         </View>
@@ -79,6 +89,7 @@ export function ShopScreen() {
           <Txt as="heading" heading={2}>
             This device
           </Txt>
+          <PlainHttp />
           {choice('theme', 'Theme', [
             { value: 'system', title: 'as the device' },
             { value: 'shop', title: 'shop, dark' },
@@ -104,6 +115,8 @@ export function ShopScreen() {
             My password
           </Txt>
           <OwnPassword />
+          <SecondFactor />
+          <Devices />
           <Txt as="heading" heading={2}>
             Sign out
           </Txt>

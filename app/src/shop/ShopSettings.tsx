@@ -5,10 +5,25 @@ import { shopChanged, useMe } from '../account/session';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
+import { Pick } from '../ui/Pick';
 import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { ask, asProblem } from '../wire/api';
 import { SensesSettings } from './SensesSettings';
+
+const IDLE_MINUTES = {
+  'an hour': 60,
+  'a shift of 12 hours': 720,
+  'three days': 4_320,
+  'a week': 10_080,
+  'two weeks': 20_160,
+} as const;
+type IdleChoice = keyof typeof IDLE_MINUTES;
+const idleChoices = Object.keys(IDLE_MINUTES) as IdleChoice[];
+
+/** The choice a shop's time comes under: the first that is as long. */
+const idleChoiceOf = (minutes: number): IdleChoice =>
+  idleChoices.find((choice) => IDLE_MINUTES[choice] >= minutes) ?? 'two weeks';
 
 /** What a lead says of the shop: its name, the zone of its times, and whether it only shows the product. */
 export function ShopSettings() {
@@ -47,6 +62,12 @@ export function ShopSettings() {
         title="Keep"
         style={{ alignSelf: 'flex-start' }}
         onPress={() => void change({ name: name.trim(), timeZone: timeZone.trim() })}
+      />
+      <Pick<IdleChoice>
+        label="A device that is not used is signed out after"
+        options={idleChoices}
+        value={idleChoiceOf(me.idleMinutes)}
+        onChange={(choice) => void change({ idleMinutes: IDLE_MINUTES[choice] })}
       />
       <Toggle
         label="Demo mode: runs may be read from a simulated gauge set and kept"

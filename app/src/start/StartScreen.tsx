@@ -36,6 +36,17 @@ export function StartScreen() {
   const units = useUnits();
   const rigs = useRigs();
   const rules = useRuleSets();
+  const me = useMe();
+  if (me.role === 'viewer') {
+    return (
+      <Screen title="Start a run">
+        <Notice
+          title="You may look at runs, not make them"
+          text="A lead can make you a technician, under Shop."
+        />
+      </Screen>
+    );
+  }
   if (!unit.data || !rules.data) {
     return (
       <Screen title="Start a run">

@@ -7,7 +7,11 @@ const KEPT_KEYS =
 const NAME = 'last-read';
 const SAVE_AFTER_MS = 500;
 
+/** Grows by one whenever what an answer says changes its shape: what was kept before is read anew. */
+const READ_VERSION = 2;
+
 interface Kept {
+  version: number;
   personId: string;
   entries: [string, unknown][];
 }
@@ -30,25 +34,37 @@ export class KeptCache extends Map<string, State> {
     }, SAVE_AFTER_MS);
   }
 
+  /** Forgets everything, and what was about to be written. */
+  forget(): void {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = null;
+    this.clear();
+  }
+
   private async save(): Promise<void> {
     const me = await keptMe();
     if (!me) return;
     const entries = [...this.entries()].flatMap(([key, { data }]): [string, unknown][] =>
       KEPT_KEYS.test(key) && data !== undefined ? [[key, data]] : [],
     );
-    await keepByName(NAME, { personId: me.personId, entries } satisfies Kept).catch(() => {
+    const kept: Kept = { version: READ_VERSION, personId: me.personId, entries };
+    await keepByName(NAME, kept).catch(() => {
       // A full device still works with a network; what is already kept stays.
     });
   }
 }
 
+/** The cache of this page. */
+let live: KeptCache | null = null;
+
 /** What this device last read for the person who was last here. */
 export async function loadKeptCache(): Promise<Cache> {
   const cache = new KeptCache();
+  live = cache;
   try {
     const me = await keptMe();
     const kept = (await keptByName(NAME)) as Kept | undefined;
-    if (me && kept?.personId === me.personId) {
+    if (me && kept?.version === READ_VERSION && kept.personId === me.personId) {
       for (const [key, data] of kept.entries) cache.set(key, { data });
     }
   } catch {
@@ -57,7 +73,8 @@ export async function loadKeptCache(): Promise<Cache> {
   return cache;
 }
 
-/** Forgets what was read; called when a person leaves the device. */
+/** Forgets what was read, on the device and in this page; called when a person leaves the device. */
 export async function dropKeptCache(): Promise<void> {
+  live?.forget();
   await keepByName(NAME, undefined);
 }

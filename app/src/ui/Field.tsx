@@ -19,7 +19,8 @@ interface FieldProps {
   /** Its label is only spoken: it stands in a row whose heads say what it is. */
   isInRow?: boolean;
   secret?: boolean;
-  autoComplete?: 'username' | 'current-password' | 'new-password' | 'off' | 'name';
+  autoComplete?:
+    'username' | 'current-password' | 'new-password' | 'one-time-code' | 'off' | 'name';
   lines?: number;
   testID?: string;
   onSubmit?: () => void;
@@ -59,7 +60,11 @@ export function Field({
         onSubmitEditing={onSubmit}
         secureTextEntry={secret}
         autoComplete={autoComplete}
-        autoCapitalize={secret || autoComplete === 'username' ? 'none' : 'sentences'}
+        autoCapitalize={
+          secret || autoComplete === 'username' || autoComplete === 'one-time-code'
+            ? 'none'
+            : 'sentences'
+        }
         autoCorrect={false}
         keyboardType={keyboard}
         multiline={lines > 1}

@@ -49,7 +49,13 @@ export async function ask<T>(method: string, path: string, body?: unknown): Prom
   if (response.ok && isJson) return (await response.json()) as T;
   if (isJson) {
     const problem = (await response.json()) as ErrorBody;
-    throw new RequestProblem(problem.code, problem.message, problem.fields ?? []);
+    const named = response.headers.get('x-request-id');
+    // A bug of the server's is found in its log by this.
+    const message =
+      problem.code === 'went-wrong' && named
+        ? `${problem.message} Whoever runs the server finds it as ${named.slice(0, 8)}.`
+        : problem.message;
+    throw new RequestProblem(problem.code, message, problem.fields ?? []);
   }
   throw new RequestProblem(
     'offline',

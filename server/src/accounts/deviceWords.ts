@@ -3,7 +3,7 @@ const BROWSERS: readonly (readonly [RegExp, string])[] = [
   [/\bOPR\//, 'Opera'],
   [/\bSamsungBrowser\//, 'Samsung browser'],
   [/\b(Firefox|FxiOS)\//, 'Firefox'],
-  [/\b(Chrome|CriOS|Chromium)\//, 'Chrome'],
+  [/\b(HeadlessChrome|Chrome|CriOS|Chromium)\//, 'Chrome'],
   [/\bSafari\//, 'Safari'],
 ];
 const SYSTEMS: readonly (readonly [RegExp, string])[] = [

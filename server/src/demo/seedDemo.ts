@@ -12,6 +12,7 @@ import {
 import { hashPassword } from '../accounts/password';
 import type { Db } from '../db/database';
 import {
+  audit,
   facts,
   logs,
   logUnits,
@@ -24,6 +25,7 @@ import {
 } from '../db/schema';
 import { fillFailures } from '../failures/refreshFailures';
 import { storedLog } from '../log/storedLog';
+import { demoAudit } from './demoAudit';
 import { demoFleet, demoRigs } from './demoFleet';
 import { demoJobFacts } from './demoJobFacts';
 import { demoJobs } from './demoJobs';
@@ -179,6 +181,12 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
     logs: logRows,
     members: memberRows,
     facts: factRows,
+    audit: demoAudit(
+      shopId,
+      (name) => staff.find((person) => person.name === name)?.id ?? null,
+      random,
+      todayMs,
+    ),
   });
   await fillFailures(db);
   return { units: unitRows.length, runs: runs.length };
@@ -195,6 +203,7 @@ interface DemoRows {
   logs: (typeof logs.$inferInsert)[];
   members: (typeof logUnits.$inferInsert)[];
   facts: (typeof facts.$inferInsert)[];
+  audit: (typeof audit.$inferInsert)[];
 }
 
 /** Puts the whole world in at once: all of it, or, where anything fails, nothing. */
@@ -218,6 +227,7 @@ const insertAll = (db: Db, shopId: string, rows: DemoRows) =>
     for (const some of inLots(rows.logs)) await tx.insert(logs).values(some);
     for (const some of inLots(rows.members)) await tx.insert(logUnits).values(some);
     for (const some of inLots(rows.facts)) await tx.insert(facts).values(some);
+    await tx.insert(audit).values(rows.audit);
   });
 
 /** Mornings of a unit's tests, oldest first. */

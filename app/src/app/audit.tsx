@@ -1,0 +1,1 @@
+export { AuditScreen as default } from '../shop/AuditScreen';
