@@ -96,11 +96,41 @@ async function main(): Promise<void> {
     ]);
     response.json(found.rows[0]);
   });
-  bareApp.post('/runs', async (request, response) => {
+  // Who asks is read, too, as a server that keeps sessions has to: the same rows, in one transaction.
+  const whoAsks = async (client: {
+    query: (text: string, values?: unknown[]) => Promise<unknown>;
+  }) => {
+    await client.query('select * from sessions where person_id = $1 limit 1', [personId]);
+    await client.query('select * from people where shop_id = $1 and id = $2', [shopId, personId]);
+    await client.query('select * from shops where id = $1', [shopId]);
+  };
+  bareApp.get('/unit-for-somebody', async (_request, response) => {
+    const client = await database.pool.connect();
+    try {
+      await client.query('begin');
+      await whoAsks(client);
+      const found = await client.query('select * from units where shop_id = $1 and id = $2', [
+        shopId,
+        unitIds[0],
+      ]);
+      await client.query('commit');
+      response.json(found.rows[0]);
+    } finally {
+      client.release();
+    }
+  });
+  bareApp.post('/runs{/:for}', async (request, response) => {
     const body = request.body as { id: string; unit: object; ruleSet: object };
     const client = await database.pool.connect();
     try {
       await client.query('begin');
+      if (request.params.for) {
+        await whoAsks(client);
+        await client.query(
+          'select * from unit_revisions where shop_id = $1 and unit_id = $2 and revision = 1',
+          [shopId, unitIds[0]],
+        );
+      }
       await client.query(
         `insert into logs (shop_id, id, kind, unit_id, person_id, header, title, started_at_ms, last_at_ms)
          values ($1, $2, 'run', $3, $4, $5, 'x', 1, 1) on conflict do nothing`,
@@ -154,10 +184,24 @@ async function main(): Promise<void> {
       await pair({ url: `${ourUrl}/api/units/${unitIds[0]}`, headers }, { url: `${bareUrl}/unit` }),
     ],
     [
+      'the same rows',
+      await pair(
+        { url: `${ourUrl}/api/units/${unitIds[0]}`, headers },
+        { url: `${bareUrl}/unit-for-somebody` },
+      ),
+    ],
+    [
       'save: open a run',
       await pair(
         { url: ourUrl, headers, ...opening('/api/logs') },
         { url: bareUrl, headers, ...opening('/runs') },
+      ),
+    ],
+    [
+      'the same rows',
+      await pair(
+        { url: ourUrl, headers, ...opening('/api/logs') },
+        { url: bareUrl, headers, ...opening('/runs/somebody') },
       ),
     ],
     [

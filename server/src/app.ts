@@ -75,6 +75,8 @@ export function makeApp(options: AppOptions): Express {
   const { database, log } = options;
   const app = express();
   app.disable('x-powered-by');
+  // Answers are never kept by a browser, so nothing is gained by their hashes; files have their own.
+  app.disable('etag');
   const { db, pool } = database;
   const bus = options.bus ?? new LocalBus();
   const streams = new Streams(bus);

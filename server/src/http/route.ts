@@ -7,7 +7,7 @@ import {
   type SchemaName,
 } from '@keen-bleed/contract';
 import type { Static, TSchema } from '@sinclair/typebox';
-import { raw, type Request, type Response, type Router } from 'express';
+import express, { raw, type Request, type Response, type Router } from 'express';
 import { ApiError, notFound } from './apiError';
 
 type Shape<N extends SchemaName> = Extract<ReturnType<typeof check<N>>, { ok: true }>['value'];
@@ -98,9 +98,19 @@ export function mount(
   routes: readonly Route[],
   { onAnswer, onExport }: Watch = {},
 ): void {
+  // By the first part of their path: a request is held against a few patterns instead of all.
+  const byPlace = new Map<string, Router>();
+  const placeOf = (path: string): { place: Router; rest: string } => {
+    const [, first = '', rest = ''] = /^\/([^/]+)(.*)$/.exec(path) ?? [];
+    const place = byPlace.get(first) ?? express.Router();
+    if (!byPlace.has(first)) router.use(`/${first}`, place);
+    byPlace.set(first, place);
+    return { place, rest: rest === '' ? '/' : rest };
+  };
   for (const each of routes) {
     const before = each.body === 'image' ? [raw({ type: IMAGES, limit: LARGEST_IMAGE })] : [];
-    router[each.method](each.path, ...before, async (request, response) => {
+    const { place, rest } = placeOf(each.path);
+    place[each.method](rest, ...before, async (request, response) => {
       response.locals.route = `/api${each.path}`;
       const me = each.who === 'anybody' ? null : identify(request, each.who);
       const answer = await each.does({

@@ -48,39 +48,36 @@ export async function openLog(
   const receivedAt = new Date();
   const columns = judged(new FoldedLog(kind, header), receivedAt.getTime());
   const [front, ...towed] = units;
-  const isNew = await db.transaction(async (tx) => {
-    const inserted = await tx
-      .insert(logs)
-      .values({
-        ...columns.log,
-        shopId: me.shopId,
-        id: header.id,
-        kind: header.kind,
-        unitId: header.subject.unitId,
-        rigId: header.subject.rigId,
-        personId: me.personId,
-        header: header as unknown as Record<string, unknown>,
-        title: rigTitle({ unit: front, towed }),
-        lastAtMs: columns.log.startedAtMs,
-        coreVersion: CORE_VERSION,
-        receivedAt,
-      })
-      .onConflictDoNothing()
-      .returning({ id: logs.id });
-    if (inserted.length === 0) return false;
-    await tx.insert(logUnits).values(
-      units.map((unit) => ({
-        shopId: me.shopId,
-        unitId: unit.id,
-        logId: header.id,
-        kind: header.kind,
-        startedAtMs: columns.log.startedAtMs,
-      })),
-    );
-    return true;
-  });
-  if (!isNew) await requireMine(db, me, header);
-  return { held: await heldLog(db, me.shopId, header.id), isNew };
+  const insertLog = db
+    .insert(logs)
+    .values({
+      ...columns.log,
+      shopId: me.shopId,
+      id: header.id,
+      kind: header.kind,
+      unitId: header.subject.unitId,
+      rigId: header.subject.rigId,
+      personId: me.personId,
+      header: header as unknown as Record<string, unknown>,
+      title: rigTitle({ unit: front, towed }),
+      lastAtMs: columns.log.startedAtMs,
+      coreVersion: CORE_VERSION,
+      receivedAt,
+    })
+    .onConflictDoNothing()
+    .returning({ shopId: logs.shopId, id: logs.id });
+  // One statement for the log and its units: all of it is there, or nothing, in one way to the database and back.
+  const unitIds = sql.param(units.map(({ id }) => id));
+  const { rowCount } = await db.execute(sql`
+    with made as ${insertLog}
+    insert into ${logUnits} (shop_id, unit_id, log_id, kind, started_at_ms)
+    select made.shop_id, unit.id, made.id, ${header.kind}::text, ${columns.log.startedAtMs}::bigint
+    from made, unnest(${unitIds}::uuid[]) as unit (id)`);
+  if (rowCount) {
+    return { held: { logId: header.id, held: 0, lanes: {}, closedAtMs: null }, isNew: true };
+  }
+  await requireMine(db, me, header);
+  return { held: await heldLog(db, me.shopId, header.id), isNew: false };
 }
 
 /** A rig of this shop, coupled still or not. */

@@ -19,17 +19,23 @@ export async function unitsAsKept(
   fieldOf: (at: number) => string,
 ): Promise<Unit[]> {
   const ids = sent.map((unit) => unit.id.toLowerCase());
-  const kept = await db
-    .select()
-    .from(unitRevisions)
-    .where(and(eq(unitRevisions.shopId, shopId), inArray(unitRevisions.unitId, ids)));
-  const current = await db
-    .select({ id: units.id, revision: units.revision })
+  const revisions = sent.map((unit) => unit.revision);
+  const rows = await db
+    .select({ id: units.id, revision: units.revision, kept: unitRevisions })
     .from(units)
+    .leftJoin(
+      unitRevisions,
+      and(
+        eq(unitRevisions.shopId, units.shopId),
+        eq(unitRevisions.unitId, units.id),
+        inArray(unitRevisions.revision, revisions),
+      ),
+    )
     .where(and(eq(units.shopId, shopId), inArray(units.id, ids)));
+  const kept = rows.flatMap(({ kept: each }) => (each ? [each] : []));
   return sent.map((unit, at) => {
     const { id, revision, retiredAtMs, ...draft } = unit;
-    const row = current.find((each) => each.id === id.toLowerCase());
+    const row = rows.find((each) => each.id === id.toLowerCase());
     if (!row) throw notFound('unit');
     const field = fieldOf(at);
     if (revision > row.revision) {

@@ -15,11 +15,13 @@ import { yardRows } from './yardRows';
 
 /** Units and the yard that lists them. */
 export function unitRoutes(db: Db): Route[] {
-  const find = async (shopId: string, id: string) => {
-    const [row] = await db
-      .select()
-      .from(units)
-      .where(and(eq(units.shopId, shopId), eq(units.id, id)));
+  const byId = db
+    .select()
+    .from(units)
+    .where(and(eq(units.shopId, sql.placeholder('shop')), eq(units.id, sql.placeholder('id'))))
+    .prepare('unit-by-id');
+  const find = async (shop: string, id: string) => {
+    const [row] = await byId.execute({ shop, id });
     if (!row) throw notFound('unit');
     return row;
   };
