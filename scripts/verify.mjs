@@ -1,7 +1,7 @@
 /*
  * Finds the hashes of records again.
  *
- *   npm run verify -- run.json    an exported run, visit or job, with nothing but Node
+ *   npm run verify -- run.json    an exported run, visit, job or whole shop, with nothing but Node
  *   npm run verify                every record of this installation, in its database
  *
  * A chain begins with the SHA-256 of the record's header. Each link is the SHA-256 of the link before, a line feed, and
@@ -10,7 +10,8 @@
  * entry SHA-256 of the head so far, a line feed, and the entry; lane by lane, lanes by their ids, each by its numbers.
  */
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync } from 'node:fs';
+import { closeSync, createReadStream, existsSync, openSync, readFileSync, readSync } from 'node:fs';
+import { createInterface } from 'node:readline';
 import { runMain, say, Trouble } from './setup/say.mjs';
 
 /** Keys in order; numbers and strings are what ECMAScript writes, as RFC 8785 asks. */
@@ -87,9 +88,45 @@ function verifyChain({ header, facts, chain }) {
   ];
 }
 
+/** Holds every record of a shop's export to its chain. */
+async function verifyShop(file) {
+  const logs = new Map();
+  let lines = 0;
+  let end = null;
+  for await (const text of createInterface({ input: createReadStream(file) })) {
+    lines += 1;
+    const { line, ...row } = JSON.parse(text);
+    if (line === 'log') logs.set(row.id, { ...row, links: [] });
+    if (line === 'fact') {
+      const { logId, fact, ...link } = row;
+      logs.get(logId)?.links.push({ ...link, entrySha256: hashOf(fact) });
+    }
+    if (line === 'end') end = row.lines;
+  }
+  const wrong = [...logs.values()].flatMap(({ id, kind, title, header, factCount, links }) => {
+    const found = wrongIn(hashOf(header), links, factCount);
+    return found ? [[`${kind} ${id} (${title})`, found]] : [];
+  });
+  say(`${logs.size} records looked at`);
+  return [
+    ['the file', end === lines ? null : 'is cut short'],
+    ...(wrong.length > 0 ? wrong : [['every record', null]]),
+  ];
+}
+
+/** The first line of a file. */
+function firstLine(file) {
+  const head = Buffer.alloc(4096);
+  const open = openSync(file, 'r');
+  const length = readSync(open, head, 0, head.length, 0);
+  closeSync(open);
+  return head.toString('utf8', 0, length).split('\n')[0];
+}
+
 /** Holds an export to its hashes. */
 function verifyExport(file) {
   if (!existsSync(file)) throw new Trouble(`There is no file ${file}.`);
+  if (firstLine(file).startsWith('{"format":"keen-bleed/shop/1"')) return verifyShop(file);
   const record = JSON.parse(readFileSync(file, 'utf8'));
   if (!FORMATS.includes(record.format)) {
     throw new Trouble(`${file} is no exported record: its format should be one of ${FORMATS}.`);
@@ -141,7 +178,7 @@ async function verifyDatabase() {
 
 await runMain(async () => {
   const file = process.argv[2];
-  const results = file ? verifyExport(file) : await verifyDatabase();
+  const results = await (file ? verifyExport(file) : verifyDatabase());
   for (const [what, wrong, note] of results) {
     console.log(
       `${wrong ? 'WRONG' : 'right'}  ${what}${wrong ? `: ${wrong}` : ''}${note ? ` (${note})` : ''}`,

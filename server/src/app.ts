@@ -26,6 +26,7 @@ import { dueRoutes } from './units/dueRoutes';
 import { gaugeRoutes } from './gauges/gaugeRoutes';
 import { rigRoutes } from './rigs/rigRoutes';
 import { ruleSetRoutes } from './ruleSets/ruleSetRoutes';
+import { shopExportRoutes } from './shopExport/shopExportRoutes';
 import { suspectRoutes } from './suspects/suspectRoutes';
 import type { SuspectTables } from './suspects/suspectTables';
 import { unitRoutes } from './units/unitRoutes';
@@ -163,6 +164,7 @@ export function makeApp(options: AppOptions): Express {
       ...meRoutes(accounts),
       ...peopleRoutes(accounts),
       ...auditRoutes(db),
+      ...shopExportRoutes(pool),
       ...unitRoutes(db),
       ...dueRoutes(db),
       ...gradeRoutes(db),

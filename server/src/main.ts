@@ -11,6 +11,7 @@ import { fillFailures } from './failures/refreshFailures';
 import { isDatabaseAway } from './http/errorHandler';
 import { InFlight } from './http/inFlight';
 import { makeApp } from './app';
+import { stopPrinting } from './report/print';
 import { SuspectTables } from './suspects/suspectTables';
 import { DEMO_IS_PUBLIC, demoWanted } from './demo/demoWanted';
 import { workOutApart } from './suspects/workOut';
@@ -91,7 +92,7 @@ async function main(): Promise<void> {
     tables.stop();
     void inFlight
       .drain(server, DRAINS_MS)
-      .then(() => bus.stop())
+      .then(() => Promise.all([bus.stop(), stopPrinting()]))
       .then(() => database.close())
       .then(() => process.exit(0));
   };

@@ -82,6 +82,12 @@ export function ShopScreen() {
                 </Txt>
               </LinkTo>
             ) : null}
+            {me.role === 'lead' ? (
+              <LinkOut
+                title="Everything the shop has recorded, as one file"
+                href="/api/shop/export.jsonl"
+              />
+            ) : null}
             <LinkOut title="What is due, for a calendar" href="/api/due.ics" />
           </View>
         </View>

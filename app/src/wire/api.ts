@@ -31,6 +31,15 @@ const PATIENCE_MS = 12_000;
  * @throws RequestProblem for every answer that is no success, and where none comes
  */
 export async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  return (await answered<T>(method, path, body)).value;
+}
+
+/** An answer, and where the rest of a long list is asked for. */
+async function answered<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<{ value: T; next: string | null }> {
   let response: Response;
   const askedMs = Date.now();
   try {
@@ -44,9 +53,12 @@ export async function ask<T>(method: string, path: string, body?: unknown): Prom
     throw new RequestProblem('offline', 'No answer from the shop’s server. Check the network.');
   }
   heardServerTime(Number(response.headers.get('server-time') ?? NaN), askedMs, Date.now());
-  if (response.status === 204) return undefined as T;
+  if (response.status === 204) return { value: undefined as T, next: null };
   const isJson = response.headers.get('content-type')?.includes('json') === true;
-  if (response.ok && isJson) return (await response.json()) as T;
+  if (response.ok && isJson) {
+    const next = /<([^>]+)>; rel="next"/.exec(response.headers.get('link') ?? '')?.[1] ?? null;
+    return { value: (await response.json()) as T, next };
+  }
   if (isJson) {
     const problem = (await response.json()) as ErrorBody;
     const named = response.headers.get('x-request-id');
@@ -70,8 +82,18 @@ function payload(body: unknown): RequestInit {
   return { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } };
 }
 
-/** Reads for SWR. */
-export const read = <T>(path: string): Promise<T> => ask<T>('GET', path);
+/** Reads for SWR: a long list to its end, page by page. */
+export async function read<T>(path: string): Promise<T> {
+  const { value, next: second } = await answered<T>('GET', path);
+  if (second === null || !Array.isArray(value)) return value;
+  const all: unknown[] = [...(value as unknown[])];
+  for (let next: string | null = second; next !== null;) {
+    const page: { value: unknown[]; next: string | null } = await answered('GET', next);
+    all.push(...page.value);
+    next = page.next;
+  }
+  return all as T;
+}
 
 /** What is known to be wrong of any thrown thing. */
 export function asProblem(error: unknown): RequestProblem {

@@ -1,5 +1,5 @@
 import type { Me, Role } from '@keen-bleed/contract';
-import { and, eq } from 'drizzle-orm';
+import { and, desc, eq, notInArray } from 'drizzle-orm';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import { promisify } from 'node:util';
@@ -7,6 +7,7 @@ import type { Bus } from '../bus/bus';
 import type { Database, Db } from '../db/database';
 import { sessions } from '../db/schema';
 import { ApiError } from '../http/apiError';
+import { QUOTAS } from '../http/quotas';
 import { deviceWords } from './deviceWords';
 import { SessionStore } from './sessionStore';
 
@@ -82,6 +83,21 @@ export async function beginSession(
   await promisify(request.session.save.bind(request.session))();
   await promisify(request.session.reload.bind(request.session))();
   return signedIn(request);
+}
+
+/** Signs out the devices a person used longest ago, beyond those they may have. */
+export async function endOldest(
+  db: Db,
+  { shopId, personId }: { shopId: string; personId: string },
+): Promise<void> {
+  const own = and(eq(sessions.shopId, shopId), eq(sessions.personId, personId));
+  const kept = db
+    .select({ sid: sessions.sid })
+    .from(sessions)
+    .where(own)
+    .orderBy(desc(sessions.lastAt))
+    .limit(QUOTAS.devices);
+  await db.delete(sessions).where(and(own, notInArray(sessions.sid, kept)));
 }
 
 /** Ends the session of a request. */

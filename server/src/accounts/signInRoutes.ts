@@ -15,7 +15,7 @@ import { refuseGuessable } from './guessable';
 import { Limit, tried, type Counted } from './limits';
 import { hashPassword, passwordFits } from './password';
 import { codeFits, hasFactor } from './secondFactor';
-import { beginSession, endSession, SESSION_COOKIE } from './session';
+import { beginSession, endOldest, endSession, SESSION_COOKIE } from './session';
 import { knownZone } from './zone';
 
 /** Guards the making of the first account against two requests at once; any fixed number does. */
@@ -142,6 +142,7 @@ export function signInRoutes({
           throw new ApiError('code-wanted', 'Give the code from your app, or a spare one.');
         }
         const me: Me = await beginSession(request, entered);
+        await endOldest(db, me);
         devices.remember(request, response, body.signInName);
         await keepAudit(db, { me, request }, 'signed-in', request.session.device ?? '');
         return { body: me };

@@ -16,8 +16,7 @@ import { logs, units } from '../db/schema';
 import { READERS, route, type Route } from '../http/route';
 import { photosAsData } from '../report/photosAsData';
 import { NOT_AN_INSPECTION } from '../report/page';
-import { releasePage } from '../report/releasePage';
-import { sharedJob } from '../report/sharedJob';
+import { print } from '../report/print';
 import { blocksOf } from '../log/answerRelease';
 import { digestOf } from '../log/digest';
 import { jobRows } from './jobRows';
@@ -81,7 +80,11 @@ export function jobRoutes(db: Db): Route[] {
       exports: true,
       does: async ({ me, id, response }) => {
         const job = await storedJob(db, me.shopId, id('id', 'job'));
-        const pdf = await releasePage({ ...job, shopName: me.shopName, timeZone: me.timeZone });
+        const pdf = await print('release', {
+          ...job,
+          shopName: me.shopName,
+          timeZone: me.timeZone,
+        });
         response
           .attachment(`${fileName(job.header)}.pdf`)
           .type('application/pdf')
@@ -96,7 +99,12 @@ export function jobRoutes(db: Db): Route[] {
       does: async ({ me, id, response }) => {
         const job = await storedJob(db, me.shopId, id('id', 'job'));
         const photos = await photosAsData(db, me.shopId, job.header.id, job.facts);
-        const page = sharedJob({ ...job, photos, shopName: me.shopName, timeZone: me.timeZone });
+        const page = await print('share', {
+          ...job,
+          photos,
+          shopName: me.shopName,
+          timeZone: me.timeZone,
+        });
         response
           .attachment(`${fileName(job.header)}.html`)
           .type('text/html')

@@ -10,7 +10,7 @@ import Papa from 'papaparse';
 import type { Db } from '../db/database';
 import { READERS, route, type Route } from '../http/route';
 import { photosAsData } from '../report/photosAsData';
-import { visitReport } from '../report/visitReport';
+import { print } from '../report/print';
 import { NOT_AN_INSPECTION } from '../report/page';
 import { exportedChain } from './chain';
 import { findLog, readLog, storedFacts, type StoredLog } from './logRow';
@@ -59,7 +59,7 @@ export function visitRoutes(db: Db): Route[] {
       does: async ({ me, id, response }) => {
         const visit = await find(me.shopId, id('id', 'visit'));
         const { log, by, header, facts, writers, state, chain } = visit;
-        const pdf = await visitReport({
+        const pdf = await print('visit', {
           shopName: me.shopName,
           timeZone: me.timeZone,
           header,

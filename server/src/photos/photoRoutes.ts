@@ -3,6 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
+import { requireRoom } from '../http/quotas';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { findLog } from '../log/logRow';
 
@@ -34,6 +35,16 @@ export function photoRoutes(db: Db): Route[] {
           ]);
         }
         const { log } = await findLog(db, me.shopId, query.logId.toLowerCase());
+        const ofShop = eq(blobs.shopId, me.shopId);
+        const [ofLog, all] = await Promise.all([
+          db.$count(blobs, and(ofShop, eq(blobs.logId, log.id))),
+          db.$count(blobs, ofShop),
+        ]);
+        // One that is here already is sent again because its answer was lost: it takes no room.
+        if ((await db.$count(blobs, and(ofShop, eq(blobs.id, photoId)))) === 0) {
+          requireRoom('photosOfLog', ofLog);
+          requireRoom('photos', all);
+        }
         const made = await db
           .insert(blobs)
           .values({

@@ -16,7 +16,7 @@ import { logsOfUnit } from '../log/logsOfUnit';
 import { sayBy, writersOf } from '../log/writersOf';
 import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
 import { NOT_AN_INSPECTION } from '../report/page';
-import { runReport } from '../report/runReport';
+import { print } from '../report/print';
 
 /** Runs of a unit that are listed: ten years of monthly tests. */
 const LISTED_RUNS = 120;
@@ -91,7 +91,7 @@ export function runRoutes(db: Db): Route[] {
       exports: true,
       does: async ({ me, id, response }) => {
         const { log, by, header, facts, state, chain } = await find(me.shopId, id('id', 'run'));
-        const pdf = await runReport({
+        const pdf = await print('run', {
           shopName: me.shopName,
           timeZone: me.timeZone,
           standing: await standingOn(me.shopId, header),

@@ -7,6 +7,8 @@ import type { Db } from '../db/database';
 import { unitRevisions, units } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
+import { requireRoom } from '../http/quotas';
+import { PAGE_ROWS, pageOf } from '../http/paged';
 import { LEADS, READERS, RECORDERS, route, type Route } from '../http/route';
 import { keepRevisions } from './unitRevisions';
 import { requireFitsItsRig, requireUncoupled } from '../rigs/coupled';
@@ -25,30 +27,40 @@ export function unitRoutes(db: Db): Route[] {
     if (!row) throw notFound('unit');
     return row;
   };
-  const whole = { who: READERS, method: 'get', body: null, query: null } as const;
+  const whole = { who: READERS, method: 'get', body: null } as const;
   return [
     route({
       ...whole,
       path: '/yard',
+      query: 'pageQuery',
       answers: YardRowsSchema,
-      does: async ({ me }) => ({ body: await yardRows(db, me.shopId) }),
+      does: async ({ me, query: { after }, response }) => {
+        const rows = await yardRows(db, me.shopId, { after, most: PAGE_ROWS + 1 });
+        return { body: pageOf(rows, response, '/yard', ({ unit }) => unit.id) };
+      },
     }),
     route({
       ...whole,
       path: '/units',
+      query: 'pageQuery',
       answers: UnitsSchema,
-      does: async ({ me }) => {
+      does: async ({ me, query: { after }, response }) => {
+        const beyond = after
+          ? sql`(${units.number}, ${units.id}) > (select a.number, a.id from ${units} a where a.shop_id = ${me.shopId} and a.id = ${after})`
+          : undefined;
         const rows = await db
           .select()
           .from(units)
-          .where(eq(units.shopId, me.shopId))
-          .orderBy(asc(units.number));
-        return { body: rows.map(unitRecord) };
+          .where(and(eq(units.shopId, me.shopId), beyond))
+          .orderBy(asc(units.number), asc(units.id))
+          .limit(PAGE_ROWS + 1);
+        return { body: pageOf(rows, response, '/units', ({ id }) => id).map(unitRecord) };
       },
     }),
     route({
       ...whole,
       path: '/units/:id',
+      query: null,
       answers: UnitSchema,
       does: async ({ me, id }) => ({ body: unitRecord(await find(me.shopId, id('id', 'unit'))) }),
     }),
@@ -71,6 +83,7 @@ export function unitRoutes(db: Db): Route[] {
               .returning();
             await keepRevisions(tx, me.personId, made);
             if (made.length > 0) {
+              requireRoom('units', (await tx.$count(units, eq(units.shopId, me.shopId))) - 1);
               await keepAudit(tx, { me, request }, 'unit-added', unitTitle(draft));
             }
             return made;

@@ -32,7 +32,7 @@ interface Row extends Record<string, unknown> {
  * The one statement the yard is read with: each unit takes its newest few runs from an index that stands in
  * that order and carries what is asked of them, so the cost goes with the units and not with the runs.
  */
-export function yardQuery(shopId: string): SQL {
+export function yardQuery(shopId: string, page: YardPage = {}): SQL {
   return sql`
     select u.id, u.draft->>'number' as number, u.draft->>'name' as name, u.draft->>'kind' as kind,
            (u.draft->>'testEveryDays')::int as every_days, u.revision, u.retired_at, u.failures,
@@ -67,13 +67,24 @@ export function yardQuery(shopId: string): SQL {
     ) o on true
     left join logs w on w.shop_id = u.shop_id and w.id = o.log_id
     left join people p on p.shop_id = u.shop_id and p.id = w.person_id
-    where u.shop_id = ${shopId}
-    order by u.number`;
+    where u.shop_id = ${shopId} ${
+      page.after
+        ? sql`and (u.number, u.id) > (select a.number, a.id from units a where a.shop_id = ${shopId} and a.id = ${page.after})`
+        : sql``
+    }
+    order by u.number, u.id
+    ${page.most ? sql`limit ${page.most}` : sql``}`;
 }
 
-/** Every unit of a shop with its newest runs. */
-export async function yardRows(db: Db, shopId: string): Promise<YardRow[]> {
-  const result = await db.execute<Row>(yardQuery(shopId));
+/** Which units of the yard: those after one of them, and so many at most; all of them where nothing is said. */
+export interface YardPage {
+  after?: string | undefined;
+  most?: number;
+}
+
+/** Units of a shop with their newest runs, by their numbers. */
+export async function yardRows(db: Db, shopId: string, page: YardPage = {}): Promise<YardRow[]> {
+  const result = await db.execute<Row>(yardQuery(shopId, page));
   const jobs = byUnit(await openJobs(db, shopId));
   return result.rows.map((row) => yardRow(row, jobs.get(row.id) ?? []));
 }

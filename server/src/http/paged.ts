@@ -1,0 +1,24 @@
+import type { Response } from 'express';
+
+/** Rows of a list that go out at once; whoever asks follows the link to the next. */
+export const PAGE_ROWS = 1_000;
+
+/**
+ * A page of a list out of one row more than it holds, with the link to the next page (RFC 8288) where there is one.
+ *
+ * @param path of the list, below `/api`
+ * @param idOf what the next page begins after
+ */
+export function pageOf<T>(
+  rows: readonly T[],
+  response: Response,
+  path: string,
+  idOf: (row: T) => string,
+): T[] {
+  const page = rows.slice(0, PAGE_ROWS);
+  const last = page.at(-1);
+  if (rows.length > PAGE_ROWS && last !== undefined) {
+    response.setHeader('Link', `</api${path}?after=${idOf(last)}>; rel="next"`);
+  }
+  return page;
+}
