@@ -17,7 +17,8 @@ import { runRoutes, schemaRoutes } from './runs/runRoutes';
 import { logRoutes } from './log/logRoutes';
 import { visitRoutes, visitSchemaRoutes } from './log/visitRoutes';
 import { photoRoutes } from './photos/photoRoutes';
-import { mount, type AnswerCheck } from './http/route';
+import { mount, type AnswerCheck, type Route } from './http/route';
+import { API_VERSION, openApiOf } from './openApi/openApi';
 import { readableText } from './http/readableText';
 import { failureRoutes } from './failures/failureRoutes';
 import { gradeRoutes } from './hunts/gradeRoutes';
@@ -156,38 +157,39 @@ export function makeApp(options: AppOptions): Express {
     setUpCode: options.setUpCode ?? null,
   };
   const onGaugeTrouble = (error: unknown) => log.error({ err: error }, 'a gauge set broke');
-  mount(
-    api,
-    signedInAs,
-    [
-      ...signInRoutes(accounts),
-      ...meRoutes(accounts),
-      ...peopleRoutes(accounts),
-      ...auditRoutes(db),
-      ...shopExportRoutes(pool),
-      ...unitRoutes(db),
-      ...dueRoutes(db),
-      ...gradeRoutes(db),
-      ...pedalRoutes(db, bus, streams),
-      ...failureRoutes(db),
-      ...rigRoutes(db),
-      ...ruleSetRoutes(db),
-      ...logRoutes(db, bus, streams),
-      ...visitRoutes(db),
-      ...runRoutes(db),
-      ...photoRoutes(db),
-      ...jobRoutes(db),
-      ...suspectRoutes(db, options.tables),
-      ...gaugeRoutes(db, bus, streams, onGaugeTrouble),
-    ],
-    {
-      onAnswer: options.onAnswer,
-      onExport: (me, request, fileName) => keepAudit(db, { me, request }, 'exported', fileName),
-    },
-  );
+  const routes: Route[] = [
+    ...signInRoutes(accounts),
+    ...meRoutes(accounts),
+    ...peopleRoutes(accounts),
+    ...auditRoutes(db),
+    ...shopExportRoutes(pool),
+    ...unitRoutes(db),
+    ...dueRoutes(db),
+    ...gradeRoutes(db),
+    ...pedalRoutes(db, bus, streams),
+    ...failureRoutes(db),
+    ...rigRoutes(db),
+    ...ruleSetRoutes(db),
+    ...logRoutes(db, bus, streams),
+    ...visitRoutes(db),
+    ...runRoutes(db),
+    ...photoRoutes(db),
+    ...jobRoutes(db),
+    ...suspectRoutes(db, options.tables),
+    ...gaugeRoutes(db, bus, streams, onGaugeTrouble),
+  ];
+  mount(api, signedInAs, routes, {
+    onAnswer: options.onAnswer,
+    onExport: (me, request, fileName) => keepAudit(db, { me, request }, 'exported', fileName),
+  });
+  const description = openApiOf(routes);
+  api.get('/openapi.json', (_request, response) => {
+    response.json(description);
+  });
   api.use(() => {
     throw new ApiError('not-found', 'There is nothing at this address.');
   });
+  app.use(`/api/${API_VERSION}`, api);
   app.use('/api', api);
   app.use('/schema', schemaRoutes());
   app.use('/schema', visitSchemaRoutes());

@@ -112,10 +112,11 @@ describe('a shop of 5,000 units', () => {
       const all: T[] = [];
       let pages = 0;
       for (let next: string | null = path; next !== null; pages += 1) {
-        const answer = await made.viewer.get(next).expect(200);
+        const answer: { body: unknown; headers: { link?: string } } = await made.viewer
+          .get(next)
+          .expect(200);
         all.push(...(answer.body as T[]));
-        const link = answer.headers.link as string | undefined;
-        next = /<([^>]+)>; rel="next"/.exec(link ?? '')?.[1] ?? null;
+        next = /<([^>]+)>; rel="next"/.exec(answer.headers.link ?? '')?.[1] ?? null;
       }
       return { pages, all };
     };
@@ -131,7 +132,7 @@ describe('a shop of 5,000 units', () => {
       .expect(409);
     expect(refused.body).toMatchObject({ code: 'quota-full' });
     // A retry of one that is there is answered all the same.
-    const { id, draft } = rows.at(-1)!;
+    const { id, draft } = rows.at(-1) ?? { id: '', draft: truckDraft('1') };
     await made.lead.post('/api/units').send({ id, draft }).expect(200);
     await made.viewer.get('/api/yard?after=nothing').expect(422);
     // A page after a unit of another shop begins nowhere.
