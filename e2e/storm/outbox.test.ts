@@ -29,7 +29,10 @@ import {
 // No screen is drawn here, and loading the library anew at each of a few thousand openings takes its time.
 jest.mock('react', () => ({}));
 
-const SEQUENCES = 150;
+/** The short form; `npm run storm` asks for more, and gives it its time. */
+const SEQUENCES = Number(process.env.STORM_SEQUENCES ?? 150);
+const MINUTES = Number(process.env.STORM_MINUTES ?? 0);
+const SEED = Number(process.env.STORM_SEED ?? Date.now() % 1_000_000);
 
 let shop: TestShop;
 let staff: Staff;
@@ -285,45 +288,54 @@ async function perform(phone: Phone, step: Step): Promise<void> {
   }
 }
 
-it('loses nothing and doubles nothing, whatever becomes of phones, network and server', async () => {
-  let sequences = 0;
-  let marks = 0;
-  await fc.assert(
-    fc.asyncProperty(fc.array(steps, { minLength: 6, maxLength: 26 }), async (sequence) => {
-      await startServer();
-      const people = [
-        { personId: staff.ids.technician, name: staff.names.technician },
-        { personId: staff.ids.lead, name: staff.names.lead },
-      ];
-      const phones = people.map(
-        (person, index) =>
-          new Phone({ ...person, shopId: staff.shopId } as Me, cookies[index] ?? ''),
-      );
-      for (const phone of phones) await phone.as(() => phone.begin());
-      for (const [who, step] of sequence) {
-        const phone = phones[who];
-        if (phone) await phone.as(() => perform(phone, step));
-      }
-      // In the end the sun shines: every phone is opened once more and sends what it has.
-      await startServer();
-      for (const phone of phones) {
-        await phone.as(async () => {
-          phone.weather = 'clear';
-          await phone.open();
-          for (let pass = 0; pass < 5; pass += 1) await phone.sendNow();
-          expect(await phone.waiting()).toBe(0);
-          expect(said(await phone.facts())).toEqual(said(phone.taken));
-        });
-        const answer = await staff.viewer.get(`/api/logs/${phone.runId}`).expect(200);
-        const record = answer.body as LogRecord<'run'>;
-        expect(said(record.facts)).toEqual(said(phone.taken));
-        expect(record.header.subject.unitId).toBe(unit.id);
-        marks += phone.taken.length;
-      }
-      sequences += 1;
-    }),
-    { numRuns: SEQUENCES },
-  );
-  expect(sequences).toBeGreaterThanOrEqual(SEQUENCES);
-  expect(marks).toBeGreaterThan(SEQUENCES);
-}, 300_000);
+it(
+  'loses nothing and doubles nothing, whatever becomes of phones, network and server',
+  async () => {
+    let sequences = 0;
+    let marks = 0;
+    await fc.assert(
+      fc.asyncProperty(fc.array(steps, { minLength: 6, maxLength: 26 }), async (sequence) => {
+        await startServer();
+        const people = [
+          { personId: staff.ids.technician, name: staff.names.technician },
+          { personId: staff.ids.lead, name: staff.names.lead },
+        ];
+        const phones = people.map(
+          (person, index) =>
+            new Phone({ ...person, shopId: staff.shopId } as Me, cookies[index] ?? ''),
+        );
+        for (const phone of phones) await phone.as(() => phone.begin());
+        for (const [who, step] of sequence) {
+          const phone = phones[who];
+          if (phone) await phone.as(() => perform(phone, step));
+        }
+        // In the end the sun shines: every phone is opened once more and sends what it has.
+        await startServer();
+        for (const phone of phones) {
+          await phone.as(async () => {
+            phone.weather = 'clear';
+            await phone.open();
+            for (let pass = 0; pass < 5; pass += 1) await phone.sendNow();
+            expect(await phone.waiting()).toBe(0);
+            expect(said(await phone.facts())).toEqual(said(phone.taken));
+          });
+          const answer = await staff.viewer.get(`/api/logs/${phone.runId}`).expect(200);
+          const record = answer.body as LogRecord<'run'>;
+          expect(said(record.facts)).toEqual(said(phone.taken));
+          expect(record.header.subject.unitId).toBe(unit.id);
+          marks += phone.taken.length;
+        }
+        sequences += 1;
+      }),
+      {
+        numRuns: SEQUENCES,
+        seed: SEED,
+        ...(MINUTES > 0 ? { interruptAfterTimeLimit: MINUTES * 60_000 } : {}),
+      },
+    );
+    if (MINUTES > 0) console.log(`${sequences} sequences by seed ${SEED}, ${marks} marks`);
+    else expect(sequences).toBeGreaterThanOrEqual(SEQUENCES);
+    expect(marks).toBeGreaterThan(sequences);
+  },
+  Math.max(300_000, (MINUTES + 5) * 60_000),
+);

@@ -11,7 +11,7 @@ import Papa from 'papaparse';
 import type { Db } from '../db/database';
 import { failuresOn } from '../failures/refreshFailures';
 import { READERS, route, type Route } from '../http/route';
-import { exportedChain } from '../log/chain';
+import { exportedChain, standingOf } from '../log/chain';
 import { logsOfUnit } from '../log/logsOfUnit';
 import { sayBy, writersOf } from '../log/writersOf';
 import { findLog, readLog, storedFacts, type StoredLog } from '../log/logRow';
@@ -46,8 +46,7 @@ export function runRoutes(db: Db): Route[] {
     const folded = new FoldedLog(runKind, header, read.facts as RunFact[]);
     const writers = await writersOf(db, shopId, log.id);
     const { facts, state } = folded;
-    const chain = exportedChain(log, kept, { header, facts });
-    return { log, by: sayBy(by, state, writers), header, facts, state, chain };
+    return { log, by: sayBy(by, state, writers), header, facts, state, kept };
   };
   const standingOn = (shopId: string, { made }: RunHeader) =>
     failuresOn(
@@ -90,7 +89,7 @@ export function runRoutes(db: Db): Route[] {
       answers: 'file',
       exports: true,
       does: async ({ me, id, response }) => {
-        const { log, by, header, facts, state, chain } = await find(me.shopId, id('id', 'run'));
+        const { log, by, header, facts, kept } = await find(me.shopId, id('id', 'run'));
         const pdf = await print('run', {
           shopName: me.shopName,
           timeZone: me.timeZone,
@@ -101,9 +100,7 @@ export function runRoutes(db: Db): Route[] {
           startedAtMs: log.startedAtMs,
           closedAtMs: log.closedAtMs,
           timeUnsure: log.timeUnsure,
-          chain,
-          state,
-          outcome: outcomeOfRun(header, state),
+          chain: standingOf(log, kept),
         });
         response
           .attachment(`${fileName(log, header)}.pdf`)
@@ -117,7 +114,7 @@ export function runRoutes(db: Db): Route[] {
       answers: 'file',
       exports: true,
       does: async ({ me, id, response }) => {
-        const { log, by, header, facts, state, chain } = await find(me.shopId, id('id', 'run'));
+        const { log, by, header, facts, state, kept } = await find(me.shopId, id('id', 'run'));
         const body: RunExport = {
           format: 'keen-bleed/run/2',
           header,
@@ -128,7 +125,7 @@ export function runRoutes(db: Db): Route[] {
           facts: [...facts],
           outcome: outcomeOfRun(header, state),
           openFailures: await standingOn(me.shopId, header),
-          chain,
+          chain: exportedChain(log, kept, { header, facts }),
           caution: NOT_AN_INSPECTION,
         };
         response.attachment(`${fileName(log, header)}.json`).json(body);

@@ -11,7 +11,7 @@ import { requireRoom } from '../http/quotas';
 import { PAGE_ROWS, pageOf } from '../http/paged';
 import { LEADS, READERS, RECORDERS, route, type Route } from '../http/route';
 import { keepRevisions } from './unitRevisions';
-import { requireFitsItsRig, requireUncoupled } from '../rigs/coupled';
+import { requireFitsItsRig, requireUncoupled } from './coupled';
 import { unitRecord } from './unitRecord';
 import { yardRows } from './yardRows';
 

@@ -3,7 +3,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { rigUnits, units } from '../db/schema';
 import { ApiError } from '../http/apiError';
-import { unitRecord } from '../units/unitRecord';
+import { unitRecord } from './unitRecord';
 
 /** Units of the rig a unit is coupled in, front to rear; none where it stands alone. */
 async function rigOf(tx: Db, shopId: string, unitId: string) {
