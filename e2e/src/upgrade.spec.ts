@@ -29,9 +29,7 @@ const test = base.extend<object, { upgraded: { url: string; folder: string } }>(
   },
 });
 
-test('a part that is gone from the server is said, and reloading goes on', async ({
-  page,
-}) => {
+test('a part that is gone from the server is said, and reloading goes on', async ({ page }) => {
   await signIn(page, 'idris');
   let isGone = true;
   await page.route(/\/_expo\/static\/js\/web\/.*bay.*\.js/i, (route) =>

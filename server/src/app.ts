@@ -81,7 +81,7 @@ export function makeApp(options: AppOptions): Express {
   app.disable('etag');
   const { db, pool } = database;
   const bus = options.bus ?? new LocalBus();
-  const streams = new Streams(bus);
+  const streams = new Streams(bus, pool);
   const metrics = new Metrics(pool, streams);
   app.use(requestId);
   app.use(metrics.measured);

@@ -33,12 +33,13 @@ async function main(): Promise<void> {
   const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
   // As the owner only as long as tables are brought up; a server that is given another owner works as it is told.
   const { OWNER_DATABASE_URL } = process.env;
-  const workUrl = await prepareDatabase(
+  const prepared = await prepareDatabase(
     OWNER_DATABASE_URL ?? DATABASE_URL,
     SESSION_SECRET,
     chainOlderFacts,
+    OWNER_DATABASE_URL === undefined,
   );
-  const url = OWNER_DATABASE_URL === undefined ? workUrl : DATABASE_URL;
+  const url = OWNER_DATABASE_URL === undefined ? prepared : DATABASE_URL;
   delete process.env.DATABASE_URL;
   delete process.env.OWNER_DATABASE_URL;
   const database = openDatabase(url, (error) =>

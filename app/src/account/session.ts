@@ -2,7 +2,7 @@ import type { Me } from '@keen-bleed/contract';
 import { useSyncExternalStore } from 'react';
 import { sayTimesIn } from '../data/when';
 import { ask, asProblem } from '../wire/api';
-import { dropKeptCache } from '../store/keptCache';
+import { dropKeptCache, dropKeptOnDevice } from '../store/keptCache';
 import { keepByName, keepMe, keptByName, keptMe } from '../store/kept';
 import { setOutboxOwner } from '../store/outbox';
 
@@ -91,7 +91,8 @@ export async function enter(me: Me): Promise<void> {
 export function sessionEnded(): void {
   if (state.standing !== 'signed-in' || state.stale) return;
   set({ ...state, stale: true });
-  void forget();
+  // Not what the screen shows: somebody who signs in again goes on with it.
+  void keepMe(null).then(dropKeptOnDevice);
 }
 
 /** Takes in what the shop now says of itself. */

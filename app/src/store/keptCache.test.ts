@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import type { Me } from '@keen-bleed/contract';
 import { keepByName, keepMe, keptByName } from './kept';
-import { dropKeptCache, loadKeptCache } from './keptCache';
+import { dropKeptCache, dropKeptOnDevice, loadKeptCache } from './keptCache';
 
 const me = (personId: string) => ({ personId, shopId: 's', name: 'N', role: 'technician' }) as Me;
 const yard = [{ unit: { number: '18' } }];
@@ -29,6 +29,15 @@ describe('what was last read', () => {
     expect((await loadKeptCache()).get(key)).toBeUndefined();
     await keepByName('last-read', { version: 1, personId: 'one', entries: [[key, yard]] });
     expect((await loadKeptCache()).get(key)).toBeUndefined();
+  });
+
+  it('is gone from the device alone where a session ends under an open page', async () => {
+    await keepMe(me('one'));
+    const cache = await loadKeptCache();
+    cache.set(key, { data: yard });
+    await dropKeptOnDevice();
+    expect(cache.get(key)?.data).toEqual(yard);
+    expect(await keptByName('last-read')).toBeUndefined();
   });
 
   it('is gone from the device and from the page when somebody leaves', async () => {

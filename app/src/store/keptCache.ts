@@ -34,10 +34,15 @@ export class KeptCache extends Map<string, State> {
     }, SAVE_AFTER_MS);
   }
 
-  /** Forgets everything, and what was about to be written. */
-  forget(): void {
+  /** Does not write what was about to be written. */
+  stopSaving(): void {
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
+  }
+
+  /** Forgets everything, and what was about to be written. */
+  forget(): void {
+    this.stopSaving();
     this.clear();
   }
 
@@ -71,6 +76,12 @@ export async function loadKeptCache(): Promise<Cache> {
     // A device that keeps nothing opens empty.
   }
   return cache;
+}
+
+/** Forgets on the device what was read; a page that stands open keeps what it shows. */
+export async function dropKeptOnDevice(): Promise<void> {
+  live?.stopSaving();
+  await keepByName(NAME, undefined);
 }
 
 /** Forgets what was read, on the device and in this page; called when a person leaves the device. */

@@ -31,17 +31,20 @@ const passwordOf = (secret: string, role: string): string =>
  * @param ownerUrl address with the owner's name and password
  * @param secret what the role's password is made from; the same on all servers of an installation
  * @param work what is done once as the owner, such as bringing older facts up
+ * @param makesRole false where whoever runs the server made a role by hand: then there is no address to give
  * @throws Error in words where the owner may not make roles
  */
 export async function prepareDatabase(
   ownerUrl: string,
   secret: string,
   work: (database: ReturnType<typeof openDatabase>) => Promise<void> = () => Promise.resolve(),
+  makesRole = true,
 ): Promise<string> {
   const owner = openDatabase(ownerUrl, () => undefined);
   try {
     await migrateDatabase(owner);
     await work(owner);
+    if (!makesRole) return ownerUrl;
     const { rows } = await owner.pool.query<{ name: string }>('select current_database() as name');
     const role = roleOf(rows[0]?.name ?? '');
     const password = passwordOf(secret, role);
@@ -86,7 +89,7 @@ async function makeRole(pool: pg.Pool, role: string, password: string): Promise<
     await client.query('rollback').catch(() => undefined);
     if ((error as { code?: unknown }).code !== '42501') throw error;
     throw new Error(
-      'The login in DATABASE_URL may not make the role the server works under: give it CREATEROLE, or make a role by hand as docs/RUNNING.md says.',
+      'The login in DATABASE_URL may not make the role the server works under: give it CREATEROLE, or make a role by hand and give its address and the owner’s, as docs/RUNNING.md says.',
       { cause: error },
     );
   } finally {

@@ -1,0 +1,61 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import pg from 'pg';
+import { LocalBus } from '../bus/bus';
+import { makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
+import { Streams } from './streams';
+
+let shop: TestShop;
+let staff: Staff;
+let owner: pg.Client;
+let server: Server;
+let streams: Streams;
+let url: string;
+beforeAll(async () => {
+  shop = await openTestShop();
+  staff = await makeStaff(shop, 'streams');
+  owner = new pg.Client({ connectionString: shop.ownerUrl });
+  await owner.connect();
+  streams = new Streams(new LocalBus(), shop.database.pool);
+  server = createServer((request, response) => {
+    const sid = decodeURIComponent(request.url?.slice(1) ?? '');
+    Object.assign(request, { sessionID: sid });
+    const me = { shopId: staff.shopId, personId: staff.ids.viewer };
+    void streams.start(me as never, request as never, response as never);
+  });
+  await new Promise<void>((up) => server.listen(0, '127.0.0.1', up));
+  url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/`;
+});
+afterAll(async () => {
+  server.closeAllConnections();
+  await new Promise((done) => server.close(done));
+  await owner.end();
+  await shop.close();
+});
+
+/** Opens a stream on a session; tells when the server ends it. */
+async function open(sid: string) {
+  const answer = await fetch(url + encodeURIComponent(sid));
+  const reader = answer.body!.getReader();
+  const ended = (async () => {
+    for (;;) if ((await reader.read()).done) return 'ended';
+  })();
+  return { ended };
+}
+
+const sidOf = async (personId: string): Promise<string> =>
+  (await owner.query<{ sid: string }>('select sid from sessions where person_id = $1', [personId]))
+    .rows[0]?.sid ?? '';
+
+it('ends streams whose session lay idle too long or is gone, and leaves the others', async () => {
+  const [idle, alive] = [await sidOf(staff.ids.viewer), await sidOf(staff.ids.technician)];
+  const [one, two, three] = [await open(idle), await open(alive), await open('nobody’s')];
+  expect(streams.size).toBe(3);
+  await owner.query(`update sessions set last_at = now() - interval '4 days' where sid = $1`, [
+    idle,
+  ]);
+  await streams.endIdle();
+  expect(await one.ended).toBe('ended');
+  expect(await three.ended).toBe('ended');
+  expect(await Promise.race([two.ended, Promise.resolve('open')])).toBe('open');
+});
