@@ -67,7 +67,9 @@ describe('a request of the wrong shape', () => {
 
   it.each([null, [], 'text', 7, {}])('is refused whole when it is %p', (body) => {
     for (const name of Object.keys(schemas)) {
-      expect(check(name as 'signIn', body).ok).toBe(false);
+      // A list is read from its beginning where nothing is said.
+      const saysNothing = name === 'pageQuery' && JSON.stringify(body) === '{}';
+      expect([name, check(name as 'signIn', body).ok]).toEqual([name, saysNothing]);
     }
   });
 
