@@ -134,7 +134,10 @@ test('repairs a half-made data folder, and sets a broken one aside', async () =>
   expect(start.printed).toContain('clearing a half-made database folder');
   const aside = /moved to (\S+),/.exec(start.printed)?.[1] ?? '';
   expect(readFileSync(join(aside, 'something'), 'utf8')).toBe('precious');
-  expect(await (await fetch(`${url}/api/set-up`)).json()).toEqual({ needsFirstLead: true });
+  expect(await (await fetch(`${url}/api/set-up`)).json()).toEqual({
+    needsFirstLead: true,
+    needsCode: true,
+  });
   await start.interrupt();
 });
 

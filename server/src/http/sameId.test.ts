@@ -64,6 +64,8 @@ describe('an id that is used already', () => {
     await send(facts.slice(0, 2)).expect(200);
     const again = await send(facts.slice(0, 3)).expect(200);
     expect(again.body).toMatchObject({ held: 3 });
+    // The device’s clock was set between the two deliveries: the offset is told otherwise, and the entry is the same.
+    await send([{ ...facts[1], offsetMs: null }]).expect(200);
     const changed = { ...facts[1], readingPsi: 86 };
     const refused = await send([facts[3]!, changed]).expect(409);
     expect(refused.body).toMatchObject({ ...taken, fields: [{ field: 'facts.1.id' }] });

@@ -209,8 +209,10 @@ function take(
 /** Whether a fact that is here already is sent again as it was; one of an older version is not read so closely. */
 function saysTheSame(known: AnyFact, sent: Sent[number]): boolean {
   if (known.v !== sent.v) return true;
-  const { receivedAtMs: _receivedAtMs, ...kept } = known;
-  const again = { ...sent, id: sent.id.toLowerCase(), lane: sent.lane.toLowerCase() };
+  const { receivedAtMs: _receivedAtMs, offsetMs: _offsetMs, ...kept } = known;
+  // How far its clock was ahead is the device's to say as it sends: it may know better, or no longer, the second time.
+  const { offsetMs: _sentOffsetMs, ...plain } = sent as Sent[number] & { offsetMs?: unknown };
+  const again = { ...plain, id: sent.id.toLowerCase(), lane: sent.lane.toLowerCase() };
   return hashOf(kept) === hashOf(again);
 }
 
