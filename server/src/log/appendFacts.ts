@@ -211,7 +211,7 @@ function saysTheSame(known: AnyFact, sent: Sent[number]): boolean {
   if (known.v !== sent.v) return true;
   const { receivedAtMs: _receivedAtMs, offsetMs: _offsetMs, ...kept } = known;
   // How far its clock was ahead is the device's to say as it sends: it may know better, or no longer, the second time.
-  const { offsetMs: _sentOffsetMs, ...plain } = sent as Sent[number] & { offsetMs?: unknown };
+  const { offsetMs: _sentOffsetMs, ...plain } = sent;
   const again = { ...plain, id: sent.id.toLowerCase(), lane: sent.lane.toLowerCase() };
   return hashOf(kept) === hashOf(again);
 }
