@@ -211,3 +211,9 @@ export const DrainRowsSchema = Type.Array(
   { title: 'Drains' },
 );
 export type DrainRows = Static<typeof DrainRowsSchema>;
+
+/** What stands against the release of a job. */
+export const BlocksSchema = Type.Object(
+  { blocks: Type.Array(Type.String()) },
+  { ...closed, title: 'What stands against a release' },
+);

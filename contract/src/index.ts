@@ -42,6 +42,7 @@ export {
   type SideFinding,
 } from './choices';
 export {
+  BlocksSchema,
   JobRowsSchema,
   DrainRowsSchema,
   LessonsSchema,
@@ -231,3 +232,4 @@ export {
   type PedalCall,
   type PedalStanding,
 } from './pedalCall';
+export type { RouteTypes } from './routeTypes';

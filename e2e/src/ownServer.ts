@@ -140,7 +140,7 @@ export async function allAtHand(page: Page): Promise<void> {
           }),
       ),
     )
-    .toEqual(expect.arrayContaining(['/api/yard', '/api/units', '/api/rigs', '/api/rule-sets']));
+    .toEqual(expect.arrayContaining(['yard', 'units', 'rigs', 'rule-sets'].map((each) => `/api/v1/${each}`)));
 }
 
 /** The big pad of a run. */

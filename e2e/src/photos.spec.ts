@@ -53,7 +53,7 @@ test(
     await expectNoFindings(page);
     // It reaches the server before the entry that names it.
     const sent = page.waitForRequest(
-      (request) => request.method() === 'PUT' && request.url().includes('/api/photos/'),
+      (request) => request.method() === 'PUT' && request.url().includes('/api/v1/photos/'),
     );
     await page.getByRole('button', { name: 'Add the note' }).click();
     const strip = page.getByRole('list', { name: /^Photos of Bracket cracked/ });

@@ -71,14 +71,14 @@ test('a record that was made by a clock that was set since asks when it was', as
   await signIn(page, 'idris');
   await startRun(page, 'Tractor 11', { alone: true });
   const id = page.url().split('/').at(-1) ?? '';
-  await page.route('**/api/logs/**', (route) => route.abort());
+  await page.route('**/api/v1/logs/**', (route) => route.abort());
   await press(page, 'All done, ready');
   await page.getByRole('button', { name: 'Stop here and keep the run as not finished' }).click();
   await page.getByRole('button', { name: 'Called away' }).click();
   await expect(page.getByRole('heading', { name: 'The ladder' })).toBeVisible();
   // The clock is set back by a day before anything is sent: what was measured before no longer holds.
   await page.clock.setSystemTime(Date.now() - 86_400_000);
-  await page.unroute('**/api/logs/**');
+  await page.unroute('**/api/v1/logs/**');
   await page.reload();
   await expect(page.getByText('The clock of the device was changed')).toBeVisible();
   await expect

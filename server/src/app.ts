@@ -2,35 +2,18 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import type { Accounts } from './accounts/accounts';
 import { KnownDevice } from './accounts/knownDevice';
-import { meRoutes } from './accounts/meRoutes';
-import { peopleRoutes } from './accounts/peopleRoutes';
 import { sessionMiddleware, signedInAs } from './accounts/session';
-import { signInRoutes } from './accounts/signInRoutes';
-import { auditRoutes } from './audit/auditRoutes';
 import { keepAudit } from './audit/keepAudit';
 import { LocalBus, type Bus } from './bus/bus';
 import { schemaStanding, type Database } from './db/database';
-import { jobRoutes } from './jobs/jobRoutes';
-import { runRoutes, schemaRoutes } from './runs/runRoutes';
-import { logRoutes } from './log/logRoutes';
-import { visitRoutes, visitSchemaRoutes } from './log/visitRoutes';
-import { photoRoutes } from './photos/photoRoutes';
-import { mount, type AnswerCheck, type Route } from './http/route';
+import { schemaRoutes } from './runs/runRoutes';
+import { visitSchemaRoutes } from './log/visitRoutes';
+import { mount, type AnswerCheck } from './http/route';
+import { allRoutes } from './routes';
 import { API_VERSION, openApiOf } from './openApi/openApi';
 import { readableText } from './http/readableText';
-import { failureRoutes } from './failures/failureRoutes';
-import { gradeRoutes } from './hunts/gradeRoutes';
-import { pedalRoutes } from './hunts/pedalRoutes';
-import { dueRoutes } from './units/dueRoutes';
-import { gaugeRoutes } from './gauges/gaugeRoutes';
-import { rigRoutes } from './rigs/rigRoutes';
-import { ruleSetRoutes } from './ruleSets/ruleSetRoutes';
-import { shopExportRoutes } from './shopExport/shopExportRoutes';
-import { suspectRoutes } from './suspects/suspectRoutes';
 import type { SuspectTables } from './suspects/suspectTables';
-import { unitRoutes } from './units/unitRoutes';
 import { Metrics } from './metrics/metrics';
 import { ApiError } from './http/apiError';
 import { errorHandler } from './http/errorHandler';
@@ -150,34 +133,13 @@ export function makeApp(options: AppOptions): Express {
   api.use(express.json({ limit: '512kb', strict: true }));
   api.use(readableText);
   api.use(sessionMiddleware(database, options.sessionSecret, options.secureCookie));
-  const accounts: Accounts = {
-    ...{ db, pool, bus },
+  const routes = allRoutes({
+    ...{ database, bus, streams, log, tables: options.tables },
     devices: new KnownDevice(options.sessionSecret, options.secureCookie),
     signInTries: options.signInTries,
     setUpCode: options.setUpCode ?? null,
-  };
-  const onGaugeTrouble = (error: unknown) => log.error({ err: error }, 'a gauge set broke');
-  const routes: Route[] = [
-    ...signInRoutes(accounts),
-    ...meRoutes(accounts),
-    ...peopleRoutes(accounts),
-    ...auditRoutes(db),
-    ...shopExportRoutes(pool),
-    ...unitRoutes(db),
-    ...dueRoutes(db),
-    ...gradeRoutes(db),
-    ...pedalRoutes(db, bus, streams),
-    ...failureRoutes(db),
-    ...rigRoutes(db),
-    ...ruleSetRoutes(db),
-    ...logRoutes(db, bus, streams),
-    ...visitRoutes(db),
-    ...runRoutes(db),
-    ...photoRoutes(db),
-    ...jobRoutes(db),
-    ...suspectRoutes(db, options.tables),
-    ...gaugeRoutes(db, bus, streams, onGaugeTrouble),
-  ];
+  });
+  app.locals.routes = routes;
   mount(api, signedInAs, routes, {
     onAnswer: options.onAnswer,
     onExport: (me, request, fileName) => keepAudit(db, { me, request }, 'exported', fileName),

@@ -37,7 +37,7 @@ export function FirstLeadForm({
     setBusy(true);
     try {
       onIn(
-        await ask<Me>('POST', '/api/set-up', {
+        await ask('POST', '/api/v1/set-up', {
           ...values,
           timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
         }),

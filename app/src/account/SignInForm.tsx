@@ -32,7 +32,7 @@ export function SignInForm({ name = '', onIn }: { name?: string; onIn: (me: Me) 
     setBusy(true);
     setTrouble(null);
     try {
-      onIn(await ask<Me>('POST', '/api/sign-in', body));
+      onIn(await ask('POST', '/api/v1/sign-in', body));
     } catch (error) {
       const problem = asProblem(error);
       if (problem.code === 'code-wanted') setCode((before) => before ?? '');

@@ -40,7 +40,7 @@ async function forget(): Promise<void> {
  */
 export async function findSession(): Promise<void> {
   if (await keptByName(OWED_SIGN_OUT)) {
-    const told = await ask('POST', '/api/sign-out').then(
+    const told = await ask('POST', '/api/v1/sign-out').then(
       () => true,
       (error: unknown) => asProblem(error).code !== 'offline',
     );
@@ -49,7 +49,7 @@ export async function findSession(): Promise<void> {
     return;
   }
   try {
-    const me = await ask<Me>('GET', '/api/me');
+    const me = await ask('GET', '/api/v1/me');
     await keepMe(me);
     set({ standing: 'signed-in', me, stale: false });
   } catch (error) {
@@ -57,7 +57,7 @@ export async function findSession(): Promise<void> {
     if (problem.code === 'not-signed-in') {
       // Let go, signed out elsewhere, or idle too long: without network it must not open again either.
       await forget();
-      const { needsFirstLead, needsCode } = await ask<SetUp>('GET', '/api/set-up').catch(() => ({
+      const { needsFirstLead, needsCode } = await ask('GET', '/api/v1/set-up').catch(() => ({
         needsFirstLead: false,
         needsCode: false,
       }));
@@ -68,11 +68,6 @@ export async function findSession(): Promise<void> {
     if (remembered) set({ standing: 'signed-in', me: remembered, stale: false });
     else set({ standing: 'unreachable', message: problem.message });
   }
-}
-
-interface SetUp {
-  needsFirstLead: boolean;
-  needsCode: boolean;
 }
 
 /** Takes somebody in after sign-in or set-up. Another person than before gets a fresh page. */
@@ -108,9 +103,9 @@ export async function shopChanged(me: Me): Promise<void> {
  * @throws RequestProblem where all devices are meant and the server cannot be asked
  */
 export async function leave(everywhere: boolean): Promise<void> {
-  if (everywhere) await ask('POST', '/api/sign-out-everywhere');
+  if (everywhere) await ask('POST', '/api/v1/sign-out-everywhere');
   else {
-    await ask('POST', '/api/sign-out').catch(async (error: unknown) => {
+    await ask('POST', '/api/v1/sign-out').catch(async (error: unknown) => {
       if (asProblem(error).code !== 'offline') throw error;
       await keepByName(OWED_SIGN_OUT, true);
     });

@@ -8,7 +8,7 @@ import { useEffect } from 'react';
 export function useFollowed(logId: string | null, onGrown: (held: Held | null) => unknown): void {
   useEffect(() => {
     if (logId === null) return undefined;
-    const source = new EventSource(`/api/logs/${logId}/live`);
+    const source = new EventSource(`/api/v1/logs/${logId}/live`);
     source.addEventListener('grew', ({ data }: MessageEvent<string>) => {
       void onGrown(JSON.parse(data) as Held | null);
     });

@@ -4,7 +4,7 @@ import { useOutbox } from '../store/outbox';
 
 /** What the server works out of the runs and visits it is sent. */
 const followsFromLogs = (key: unknown): boolean =>
-  typeof key === 'string' && /^\/api\/(yard|units|jobs|lessons|drains|grades)/.test(key);
+  typeof key === 'string' && /^\/api\/v1\/(yard|units|jobs|lessons|drains|grades)/.test(key);
 
 /**
  * Once all is sent, what is shown of it is read anew: a sheet opened before its run arrived would go on saying what

@@ -42,7 +42,7 @@ export function OpenFailures({ unit }: { unit: Unit }) {
   const close = async ({ runId, key }: OpenFailure, reason: string) => {
     setClosing(null);
     try {
-      await mutate(await ask<YardRow[]>('POST', '/api/failures/close', { runId, key, reason }), {
+      await mutate(await ask('POST', '/api/v1/failures/close', { runId, key, reason }), {
         revalidate: false,
       });
       setTrouble(null);

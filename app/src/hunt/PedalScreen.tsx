@@ -94,7 +94,7 @@ function useCalled(
   const [openedMs] = useState(() => Date.now());
   const [nowMs, setNowMs] = useState(() => Date.now());
   useEffect(() => {
-    const source = new EventSource(`/api/units/${unitId}/pedal/live`);
+    const source = new EventSource(`/api/v1/units/${unitId}/pedal/live`);
     source.addEventListener('call', (event: MessageEvent<string>) => {
       const told = JSON.parse(event.data) as Called;
       setCalled(told);
@@ -111,7 +111,7 @@ function useCalled(
   useEffect(() => {
     // What is shown is told each time the caller says that they are there.
     if (seq !== null && lastMs !== null) {
-      ask('POST', `/api/units/${unitId}/pedal/heard`, { seq }).then(
+      ask('POST', `/api/v1/units/${unitId}/pedal/heard`, { seq }).then(
         () => setToldMs(Date.now()),
         // Until one comes through again, the caller does not know that this is seen.
         () => undefined,

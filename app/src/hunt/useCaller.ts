@@ -23,7 +23,7 @@ export function useCaller(unitId: string): {
     if (said === null) return undefined;
     let isOn = true;
     const tell = () => {
-      ask<PedalStanding>('POST', `/api/units/${unitId}/pedal`, said).then(
+      ask('POST', `/api/v1/units/${unitId}/pedal`, said).then(
         (told) => {
           if (!isOn) return;
           // Somebody called before this page was opened: what is called here comes after that.

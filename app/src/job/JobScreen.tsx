@@ -159,9 +159,9 @@ function Job({ job, openedBy }: { job: LiveJob; openedBy: string | null }) {
           <JobSide job={job} tell={mayWrite ? tell : null} />
           {wide && at ? <PlanBeside rig={rig} title="Where it sits" at={ringed} /> : null}
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.step }}>
-            <LinkOut title="Release page" href={`/api/jobs/${header.id}/release.pdf`} />
-            <LinkOut title="Share as a file" href={`/api/jobs/${header.id}/share.html`} />
-            <LinkOut title="Export as JSON" href={`/api/jobs/${header.id}/export.json`} />
+            <LinkOut title="Release page" href={`/api/v1/jobs/${header.id}/release.pdf`} />
+            <LinkOut title="Share as a file" href={`/api/v1/jobs/${header.id}/share.html`} />
+            <LinkOut title="Export as JSON" href={`/api/v1/jobs/${header.id}/export.json`} />
           </View>
           {made.units.map((unit) => (
             <LinkTo key={unit.id} to={`/unit/${unit.id}`}>

@@ -139,7 +139,7 @@ export function JobsScreen() {
         {me.role !== 'viewer' ? (
           <Button title="New job" size="glove" onPress={() => setAdding(true)} />
         ) : null}
-        <LinkOut title="Parts list as CSV" href="/api/jobs/parts.csv" />
+        <LinkOut title="Parts list as CSV" href="/api/v1/jobs/parts.csv" />
         <LinkTo to="/lessons">
           <Txt as="bodyBold" tone="accent">
             What repairs teach

@@ -120,7 +120,7 @@ export function LessonsScreen() {
         </>
       )}
       <View style={{ flexDirection: 'row', gap: space.step, marginTop: space.gap }}>
-        <LinkOut title="Export as CSV" href="/api/lessons.csv" />
+        <LinkOut title="Export as CSV" href="/api/v1/lessons.csv" />
         <LinkTo to="/jobs">
           <Txt as="bodyBold" tone="accent">
             To the jobs

@@ -54,7 +54,7 @@ describe('a linked gauge set', () => {
 
   it('reads its own channel, by the clock of this device', () => {
     const { result } = link();
-    expect(FakeSource.last.url).toBe('/api/units/unit-1/gauges/live');
+    expect(FakeSource.last.url).toBe('/api/v1/units/unit-1/gauges/live');
     pass(500);
     FakeSource.last.say('samples', [sample(1, 84.26), sample(1, 99, { channel: 'secondary' })]);
     pass(500);

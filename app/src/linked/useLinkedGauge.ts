@@ -23,7 +23,7 @@ export function useLinkedGauge(unitId: string | null, channel: GaugeChannel): Li
   const [nowMs, setNowMs] = useState(0);
   useEffect(() => {
     if (unitId === null) return undefined;
-    const source = new EventSource(`/api/units/${unitId}/gauges/live`);
+    const source = new EventSource(`/api/v1/units/${unitId}/gauges/live`);
     // The sender's clock is not this device's: what was on its way for the shortest time tells by how much.
     let ahead = Infinity;
     source.addEventListener('samples', (event: MessageEvent<string>) => {

@@ -30,7 +30,7 @@ function OnePhoto({ id, says }: { id: string; says: string }) {
     void photoHere(id).then((blob) => {
       if (gone) return;
       made = blob ? URL.createObjectURL(blob) : null;
-      setUrl(made ?? `/api/photos/${id}`);
+      setUrl(made ?? `/api/v1/photos/${id}`);
     });
     return () => {
       gone = true;

@@ -172,9 +172,9 @@ export function RecordScreen({
           />
           <RecordMarks state={state} facts={facts} gauge={unit.gauge} />
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.step }}>
-            <LinkOut title="Report as PDF" href={`/api/runs/${header.id}/report.pdf`} />
-            <LinkOut title="Export as JSON" href={`/api/runs/${header.id}/export.json`} />
-            <LinkOut title="Export as CSV" href={`/api/runs/${header.id}/export.csv`} />
+            <LinkOut title="Report as PDF" href={`/api/v1/runs/${header.id}/report.pdf`} />
+            <LinkOut title="Export as JSON" href={`/api/v1/runs/${header.id}/export.json`} />
+            <LinkOut title="Export as CSV" href={`/api/v1/runs/${header.id}/export.csv`} />
           </View>
           {unitsOf(header.made).map((each) => (
             <LinkTo key={each.id} to={`/unit/${each.id}`}>

@@ -47,7 +47,7 @@ export function CoupleScreen() {
   const couple = async () => {
     setBusy(true);
     try {
-      await ask('POST', '/api/rigs', { id, unitIds: chosen.map((unit) => unit.id) });
+      await ask('POST', '/api/v1/rigs', { id, unitIds: chosen.map((unit) => unit.id) });
       await rigs.mutate();
       router.replace(`/unit/${chosen[0]?.id ?? ''}`);
     } catch (error) {

@@ -23,7 +23,7 @@ export function CoupledIn({ unit }: { unit: Unit }) {
   const uncouple = async () => {
     if (!rig) return;
     try {
-      await ask('POST', `/api/rigs/${rig.id}/uncouple`, { revision: rig.revision });
+      await ask('POST', `/api/v1/rigs/${rig.id}/uncouple`, { revision: rig.revision });
       setTrouble(null);
     } catch (error) {
       setTrouble(asProblem(error).message);

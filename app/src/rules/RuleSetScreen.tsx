@@ -75,7 +75,7 @@ function RuleSetEditor({ set: opened, onSaved }: { set: RuleSet; onSaved: () => 
     }
     setBusy(true);
     try {
-      const saved = await ask<RuleSet>('PUT', `/api/rule-sets/${set.id}`, {
+      const saved = await ask('PUT', `/api/v1/rule-sets/${set.id}`, {
         revision: set.revision,
         draft,
       });

@@ -1,4 +1,4 @@
-import type { RuleSet, RuleSetList } from '@keen-bleed/contract';
+import type { RuleSet } from '@keen-bleed/contract';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -26,7 +26,7 @@ export function RulesScreen() {
     try {
       const id = uuidv7();
       const draft = { ...draftOfRuleSet(set), title: `${set.title}, ours`.slice(0, 60) };
-      await ask('POST', '/api/rule-sets', { id, basedOn: set.id, draft });
+      await ask('POST', '/api/v1/rule-sets', { id, basedOn: set.id, draft });
       await rules.mutate();
       router.push(`/rules/${id}`);
     } catch (error) {
@@ -35,10 +35,9 @@ export function RulesScreen() {
   };
   const choose = async (set: RuleSet) => {
     try {
-      await rules.mutate(
-        await ask<RuleSetList>('PUT', '/api/rule-sets/default', { ruleSetId: set.id }),
-        { revalidate: false },
-      );
+      await rules.mutate(await ask('PUT', '/api/v1/rule-sets/default', { ruleSetId: set.id }), {
+        revalidate: false,
+      });
     } catch (error) {
       setTrouble(asProblem(error).message);
     }

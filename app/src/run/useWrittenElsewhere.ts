@@ -1,4 +1,4 @@
-import type { Held, LogRecord } from '@keen-bleed/contract';
+import type { Held } from '@keen-bleed/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFollowed } from '../data/useFollowed';
 import type { Writer } from '../store/kept';
@@ -6,6 +6,7 @@ import { takeIn } from '../store/logs';
 import { useOutbox } from '../store/outbox';
 import type { LiveRun } from '../store/useRun';
 import { ask } from '../wire/api';
+import { asLogRecord } from '../wire/logRecord';
 
 /**
  * Brings in what another device adds to a run that is open here: it may have been taken over, or closed. Pass null
@@ -29,8 +30,8 @@ export function useWrittenElsewhere(run: LiveRun | null, who: Writer): void {
       );
       if (id === null || !isNews) return;
       // Without network it is heard of at the next contact: nothing marked here is lost meanwhile.
-      const record = await ask<LogRecord<'run'>>('GET', `/api/logs/${id}`).catch(() => null);
-      if (record) await takeIn({ shopId, personId }, record, record.byPersonId);
+      const record = await ask('GET', `/api/v1/logs/${id}`).catch(() => null);
+      if (record) await takeIn({ shopId, personId }, asLogRecord(record), record.byPersonId);
     },
     [id, personId, shopId],
   );

@@ -48,8 +48,8 @@ const GROUPS = {
 type Group = keyof typeof GROUPS;
 
 const keyOf = (at: number, before: AuditPage | null): string | null => {
-  if (at === 0) return '/api/audit';
-  return before?.next ? `/api/audit?after=${before.next}` : null;
+  if (at === 0) return '/api/v1/audit';
+  return before?.next ? `/api/v1/audit?after=${before.next}` : null;
 };
 
 /** Who came in, and what was changed of people, units and rules, and taken out; the newest first. */

@@ -1,7 +1,7 @@
 import type { DeviceSession } from '@keen-bleed/contract';
 import { useState } from 'react';
 import { View } from 'react-native';
-import useSWR from 'swr';
+import { useAsked } from '../data/useAsked';
 import { sayAgo, sayMinute } from '../data/when';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -9,7 +9,7 @@ import { Notice } from '../ui/Notice';
 import { Rule } from '../ui/Rule';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
-import { ask, asProblem, type RequestProblem } from '../wire/api';
+import { ask, asProblem } from '../wire/api';
 
 /** When a device was used last, as its owner knows it again. */
 const sayUse = ({ isThis, lastAtMs, signedInAtMs }: DeviceSession, nowMs: number): string => {
@@ -21,12 +21,12 @@ const sayUse = ({ isThis, lastAtMs, signedInAtMs }: DeviceSession, nowMs: number
 
 /** The devices one is signed in on; each can be signed out from here. */
 export function Devices() {
-  const { data, error, mutate } = useSWR<DeviceSession[], RequestProblem>('/api/me/sessions');
+  const { data, error, mutate } = useAsked('/api/v1/me/sessions');
   const [trouble, setTrouble] = useState<string | null>(null);
   const end = async ({ id }: DeviceSession) => {
     setTrouble(null);
     try {
-      await ask('DELETE', `/api/me/sessions/${id}`);
+      await ask('DELETE', `/api/v1/me/sessions/${id}`);
     } catch (thrown) {
       setTrouble(asProblem(thrown).message);
     }

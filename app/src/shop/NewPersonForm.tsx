@@ -31,7 +31,7 @@ export function NewPersonForm({ onMade, onLeave }: { onMade: () => void; onLeave
     setProblems(Object.fromEntries(wrong.map((each) => [each.field, each.message])));
     if (wrong.length > 0) return;
     try {
-      await ask('POST', '/api/people', person);
+      await ask('POST', '/api/v1/people', person);
       onMade();
     } catch (error) {
       const problem = asProblem(error);

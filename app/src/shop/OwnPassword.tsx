@@ -1,4 +1,3 @@
-import type { Me } from '@keen-bleed/contract';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { space } from '../theme/space';
@@ -19,7 +18,7 @@ export function OwnPassword() {
     setBusy(true);
     setWrong({});
     try {
-      await ask<Me>('POST', '/api/me/password', { old, password });
+      await ask('POST', '/api/v1/me/password', { old, password });
       setOld('');
       setPassword('');
       setOpen(false);

@@ -23,7 +23,7 @@ export function PeopleList() {
   const isLead = me.role === 'lead';
   const change = async (person: Person, edit: EditPerson) => {
     try {
-      await ask('PATCH', `/api/people/${person.id}`, edit);
+      await ask('PATCH', `/api/v1/people/${person.id}`, edit);
       setTrouble(null);
     } catch (thrown) {
       setTrouble(asProblem(thrown).message);

@@ -1,4 +1,4 @@
-import type { FactorOffer, SpareCodes } from '@keen-bleed/contract';
+import type { FactorOffer } from '@keen-bleed/contract';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { shopChanged, useMe } from '../account/session';
@@ -43,17 +43,17 @@ export function SecondFactor() {
   const withPassword = (wanted: 'on' | 'off') =>
     doing(async () => {
       if (wanted === 'on') {
-        const offer = await ask<FactorOffer>('POST', '/api/me/second-factor', { password: text });
+        const offer = await ask('POST', '/api/v1/me/second-factor', { password: text });
         go({ step: 'confirm', offer });
       } else {
-        await ask('POST', '/api/me/second-factor/off', { password: text });
+        await ask('POST', '/api/v1/me/second-factor/off', { password: text });
         await shopChanged({ ...me, secondFactor: false });
         go({ step: 'rest' });
       }
     });
   const confirm = () =>
     doing(async () => {
-      const { spare } = await ask<SpareCodes>('POST', '/api/me/second-factor/confirm', {
+      const { spare } = await ask('POST', '/api/v1/me/second-factor/confirm', {
         code: text.trim(),
       });
       await shopChanged({ ...me, secondFactor: true });

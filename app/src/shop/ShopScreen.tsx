@@ -85,10 +85,10 @@ export function ShopScreen() {
             {me.role === 'lead' ? (
               <LinkOut
                 title="Everything the shop has recorded, as one file"
-                href="/api/shop/export.jsonl"
+                href="/api/v1/shop/export.jsonl"
               />
             ) : null}
-            <LinkOut title="What is due, for a calendar" href="/api/due.ics" />
+            <LinkOut title="What is due, for a calendar" href="/api/v1/due.ics" />
           </View>
         </View>
         <View style={{ gap: space.gap, width: wide ? 360 : '100%' }}>

@@ -1,4 +1,4 @@
-import type { EditShop, Me } from '@keen-bleed/contract';
+import type { EditShop } from '@keen-bleed/contract';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { shopChanged, useMe } from '../account/session';
@@ -36,7 +36,7 @@ export function ShopSettings() {
   const change = async (edit: EditShop) => {
     setSaid(null);
     try {
-      await shopChanged(await ask<Me>('PATCH', '/api/shop', edit));
+      await shopChanged(await ask('PATCH', '/api/v1/shop', edit));
       setProblems({});
       setSaid('Kept.');
     } catch (error) {

@@ -1,4 +1,4 @@
-import type { Held, RunFact } from '@keen-bleed/contract';
+import type { RunFact } from '@keen-bleed/contract';
 import { RUN_VERSION, type NewFact } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { ask, asProblem } from '../wire/api';
@@ -26,7 +26,7 @@ export async function addToRecord(
   const stamp = { id: uuidv7(), lane, seq: last + 1, atMs: Date.now(), v: RUN_VERSION };
   const made = { ...fact, ...stamp, offsetMs: measuredClock().aheadMs };
   try {
-    const answer = await ask<Held>('POST', `/api/logs/${logId}/facts`, { facts: [made] });
+    const answer = await ask('POST', `/api/v1/logs/${logId}/facts`, { facts: [made] });
     return isHeld(answer, logId)
       ? null
       : 'Something between here and the shop’s server is in the way.';

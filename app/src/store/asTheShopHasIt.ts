@@ -1,4 +1,4 @@
-import type { RuleSetList, Unit } from '@keen-bleed/contract';
+import type { Unit } from '@keen-bleed/contract';
 import { runMade } from '@keen-bleed/core';
 import { ask, RequestProblem } from '../wire/api';
 import { changeLog, keptLog } from './logs';
@@ -11,7 +11,7 @@ export async function asTheShopHasIt(logId: string): Promise<void> {
   const kept = await keptLog(logId);
   if (!kept || kept.log.opened === 1) return;
   const { header } = kept.log;
-  const units = await ask<Unit[]>('GET', '/api/units');
+  const units = await ask('GET', '/api/v1/units');
   const now = (old: Unit): Unit => {
     const found = units.find(({ id }) => id === old.id);
     if (found) return found;
@@ -31,7 +31,7 @@ export async function asTheShopHasIt(logId: string): Promise<void> {
     });
     return;
   }
-  const { sets } = await ask<RuleSetList>('GET', '/api/rule-sets');
+  const { sets } = await ask('GET', '/api/v1/rule-sets');
   const { unit, towed, ruleSet, leftOut } = header.made;
   const same = sets.find(({ id }) => id === ruleSet.id);
   if (!same) {

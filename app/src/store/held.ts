@@ -1,4 +1,4 @@
-import type { Held, HeldLogs } from '@keen-bleed/contract';
+import type { Held } from '@keen-bleed/contract';
 import { ask, RequestProblem } from '../wire/api';
 
 /** Whether an answer is the server's own word on what it holds of a log. */
@@ -10,7 +10,7 @@ export function isHeld(answer: unknown, logId: string): answer is Held {
 
 /** What the server holds of some logs; of one it does not know, nothing. */
 export async function askHeldOf(ids: readonly string[]): Promise<Map<string, Held>> {
-  const answer = await ask<HeldLogs | undefined>('POST', '/api/logs/held', { ids });
+  const answer = await ask('POST', '/api/v1/logs/held', { ids: [...ids] });
   if (!Array.isArray(answer?.logs)) {
     throw new RequestProblem(
       'offline',

@@ -6,11 +6,16 @@ import { dropKeptCache, dropKeptOnDevice, loadKeptCache } from './keptCache';
 
 const me = (personId: string) => ({ personId, shopId: 's', name: 'N', role: 'technician' }) as Me;
 const yard = [{ unit: { number: '18' } }];
-const key = '/api/yard';
+const key = '/api/v1/yard';
+
+const LONGEST_MS = 10_000;
 
 /** Waits until the device has kept something of a name, or nothing. */
 async function kept(is: (value: unknown) => boolean): Promise<void> {
-  while (!is(await keptByName('last-read')));
+  const untilMs = Date.now() + LONGEST_MS;
+  while (!is(await keptByName('last-read'))) {
+    if (Date.now() > untilMs) throw new Error('nothing of the kind was kept');
+  }
 }
 
 describe('what was last read', () => {
@@ -27,7 +32,7 @@ describe('what was last read', () => {
     await keepMe(me('one'));
     await keepByName('last-read', { personId: 'one', entries: [[key, yard]] });
     expect((await loadKeptCache()).get(key)).toBeUndefined();
-    await keepByName('last-read', { version: 1, personId: 'one', entries: [[key, yard]] });
+    await keepByName('last-read', { version: 2, personId: 'one', entries: [[key, yard]] });
     expect((await loadKeptCache()).get(key)).toBeUndefined();
   });
 

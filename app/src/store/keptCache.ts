@@ -3,12 +3,12 @@ import { keepByName, keptByName, keptMe } from './kept';
 
 /** What was last read of the shop, so that the app opens with no network: yard, units, rigs, rule sets, their runs. */
 const KEPT_KEYS =
-  /^\/api\/(yard|units|rigs|rule-sets|logs\/open|units\/[0-9a-f-]+(\/(runs|visits))?)$/;
+  /^\/api\/v1\/(yard|units|rigs|rule-sets|logs\/open|units\/[0-9a-f-]+(\/(runs|visits))?)$/;
 const NAME = 'last-read';
 const SAVE_AFTER_MS = 500;
 
-/** Grows by one whenever what an answer says changes its shape: what was kept before is read anew. */
-const READ_VERSION = 2;
+/** Grows by one whenever what an answer says changes its shape or its address: what was kept before is read anew. */
+const READ_VERSION = 3;
 
 interface Kept {
   version: number;

@@ -23,7 +23,7 @@ export async function sendLog(logId: string, who: Writer): Promise<void> {
   const log = await db.get('logs', logId);
   if (!log) return;
   if (log.opened === 0) {
-    requireHeld(await ask('POST', '/api/logs', log.header), logId);
+    requireHeld(await ask('POST', '/api/v1/logs', log.header), logId);
     await changeLog(logId, { opened: 1 });
   }
   const own = await lanesOf(who);
@@ -50,7 +50,7 @@ async function sendLane(
     await sendPhotos(logId, lot);
     const facts = await withTimeKnown(lot);
     try {
-      const held = requireHeld(await ask('POST', `/api/logs/${logId}/facts`, { facts }), logId);
+      const held = requireHeld(await ask('POST', `/api/v1/logs/${logId}/facts`, { facts }), logId);
       await setHeld(logId, [lane], held.lanes);
       if ((held.lanes[lane] ?? 0) < (lot.at(-1)?.seq ?? 0)) throw gap();
     } catch (error) {
@@ -109,7 +109,7 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
 async function ownPart(held: Held, lot: readonly DeviceFact[]): Promise<Record<string, number>> {
   const first = lot[0];
   if (!first) return {};
-  const theirs = await ask<{ facts: { id: string }[] }>('GET', `/api/logs/${held.logId}`);
+  const theirs = await ask('GET', `/api/v1/logs/${held.logId}`);
   const ids = new Set(theirs.facts.map(({ id }) => id));
   const known = lot.filter((row) => ids.has(row.id));
   return { [first.lane]: known.at(-1)?.seq ?? first.seq - 1 };
@@ -132,11 +132,7 @@ async function sendPhotos(logId: string, lot: readonly DeviceFact[]): Promise<vo
   for (const id of named) {
     const photo = await db.get('blobs', id);
     if (!photo || photo.sent === 1) continue;
-    const kept = await ask<{ id?: unknown } | undefined>(
-      'PUT',
-      `/api/photos/${id}?logId=${logId}`,
-      photo.blob,
-    );
+    const kept = await ask('PUT', `/api/v1/photos/${id}?logId=${logId}`, photo.blob);
     if (kept?.id !== id) throw inTheWay();
     await db.put('blobs', { ...photo, sent: 1 });
   }

@@ -1,5 +1,6 @@
 import type { LogRecord } from '@keen-bleed/contract';
 import { ask } from '../wire/api';
+import { asLogRecord } from '../wire/logRecord';
 import { askToPersist, laneOf, type Writer } from './kept';
 import { changeLog, folded, keptLog, takeIn } from './logs';
 import { sendSoon } from './outbox';
@@ -17,7 +18,7 @@ export async function takeOver(who: Writer, record: LogRecord<'run'>): Promise<s
   void askToPersist();
   const { id } = record.header;
   // What was marked a moment ago may not be on this screen yet.
-  const newest = await ask<LogRecord<'run'>>('GET', `/api/logs/${id}`).catch(() => record);
+  const newest = await ask('GET', `/api/v1/logs/${id}`).then(asLogRecord<'run'>, () => record);
   await takeIn(who, newest, record.byPersonId);
   if (record.byPersonId !== who.personId) await changeLog(id, { takenBy: who.personId });
   const kept = await keptLog(id);

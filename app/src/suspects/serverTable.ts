@@ -14,7 +14,7 @@ export async function tableFromServer(rig: RigUnderTest, rigKey: string): Promis
   let answer: SuspectTable;
   try {
     const unitIds = unitsOf(rig).map(({ id }) => id);
-    answer = await ask<SuspectTable>('POST', '/api/suspects/table', { unitIds });
+    answer = await ask('POST', '/api/v1/suspects/table', { unitIds });
   } catch {
     // Without the server it only takes longer.
     return 'none';

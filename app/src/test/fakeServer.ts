@@ -47,7 +47,7 @@ export class FakeServer {
   }
 
   private take(path: string, { body }: { body?: unknown }): Promise<Response> {
-    const [, , kind, id = '', what] = path.split('?')[0]!.split('/');
+    const [, , , kind, id = '', what] = path.split('?')[0]!.split('/');
     if (kind === 'photos') {
       this.photos.push(id);
       return this.answer(201, { id, bytes: 1 });
@@ -56,8 +56,8 @@ export class FakeServer {
       ids?: string[];
       facts?: AnyFact[];
     } & AnyHeader;
-    if (path === '/api/logs') return this.open(sent);
-    if (path === '/api/logs/held') {
+    if (path === '/api/v1/logs') return this.open(sent);
+    if (path === '/api/v1/logs/held') {
       const known = (sent.ids ?? []).filter((each) => this.logs.has(each));
       return this.answer(200, { logs: known.map((each) => this.held(each)) });
     }

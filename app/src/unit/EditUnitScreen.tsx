@@ -43,7 +43,7 @@ function Editing({ unit: opened }: { unit: Unit }) {
         start={start}
         doTitle="Save"
         save={async (draft) => {
-          const saved = await ask<Unit>('PUT', `/api/units/${unit.id}`, {
+          const saved = await ask('PUT', `/api/v1/units/${unit.id}`, {
             revision: unit.revision,
             draft,
           });

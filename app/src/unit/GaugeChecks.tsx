@@ -94,7 +94,7 @@ function CheckForm({ unit, onDone }: { unit: Unit; onDone: () => void }) {
     }
     setBusy(true);
     try {
-      await mutate(await ask<Unit>('PUT', `/api/units/${id}`, { revision, draft }), {
+      await mutate(await ask('PUT', `/api/v1/units/${id}`, { revision, draft }), {
         revalidate: false,
       });
       onDone();

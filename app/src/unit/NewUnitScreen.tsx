@@ -1,4 +1,3 @@
-import type { Unit } from '@keen-bleed/contract';
 import { newUnitDraft } from '@keen-bleed/core';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -21,7 +20,7 @@ export function NewUnitScreen() {
         start={start}
         doTitle="Add to the yard"
         save={async (draft) => {
-          const made = await ask<Unit>('POST', '/api/units', { id, draft });
+          const made = await ask('POST', '/api/v1/units', { id, draft });
           return `/unit/${made.id}`;
         }}
       />

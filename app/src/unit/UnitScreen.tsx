@@ -94,7 +94,7 @@ export function UnitScreen() {
 
   const retire = async () => {
     try {
-      await unit.mutate(await ask('POST', `/api/units/${id}/retire`, { retired: !isRetired }), {
+      await unit.mutate(await ask('POST', `/api/v1/units/${id}/retire`, { retired: !isRetired }), {
         revalidate: false,
       });
       // The sheet looks into the yard as well: what it has of it is old now.

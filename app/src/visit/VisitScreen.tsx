@@ -163,9 +163,9 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
           />
           <VisitParts visit={visit} />
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.step }}>
-            <LinkOut title="Report as PDF" href={`/api/visits/${header.id}/report.pdf`} />
-            <LinkOut title="Export as JSON" href={`/api/visits/${header.id}/export.json`} />
-            <LinkOut title="Export as CSV" href={`/api/visits/${header.id}/export.csv`} />
+            <LinkOut title="Report as PDF" href={`/api/v1/visits/${header.id}/report.pdf`} />
+            <LinkOut title="Export as JSON" href={`/api/v1/visits/${header.id}/export.json`} />
+            <LinkOut title="Export as CSV" href={`/api/v1/visits/${header.id}/export.csv`} />
           </View>
           {mayWrite && isOpen ? (
             <Button

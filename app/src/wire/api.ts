@@ -1,4 +1,5 @@
 import type { ErrorBody, ErrorCode, FieldProblem } from '@keen-bleed/contract';
+import type { AnswerOf, BodyOf, Method } from './routes';
 import { heardServerTime } from './serverClock';
 
 /** What went wrong with a request, in words to show. */
@@ -24,14 +25,19 @@ export class RequestProblem extends Error {
 const PATIENCE_MS = 12_000;
 
 /**
- * Asks the server.
+ * Asks the server. What goes with it and what comes back are held to the route the path names.
  *
  * @param method HTTP method
- * @param path such as `/api/yard`
+ * @param path such as `/api/v1/yard`
+ * @param body where the route takes one
  * @throws RequestProblem for every answer that is no success, and where none comes
  */
-export async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
-  return (await answered<T>(method, path, body)).value;
+export async function ask<M extends Method, P extends string>(
+  method: M,
+  path: P,
+  ...[body]: BodyOf<M, P>
+): Promise<AnswerOf<M, P>> {
+  return (await answered<AnswerOf<M, P>>(method, path, body)).value;
 }
 
 /** An answer, and where the rest of a long list is asked for. */

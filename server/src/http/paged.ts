@@ -6,7 +6,7 @@ export const PAGE_ROWS = 1_000;
 /**
  * A page of a list out of one row more than it holds, with the link to the next page (RFC 8288) where there is one.
  *
- * @param path of the list, below `/api`
+ * @param path of the list, below its version
  * @param idOf what the next page begins after
  */
 export function pageOf<T>(
@@ -18,7 +18,8 @@ export function pageOf<T>(
   const page = rows.slice(0, PAGE_ROWS);
   const last = page.at(-1);
   if (rows.length > PAGE_ROWS && last !== undefined) {
-    response.setHeader('Link', `</api${path}?after=${idOf(last)}>; rel="next"`);
+    const [version = '/api'] = /^\/api(\/v\d+)?(?=\/)/.exec(response.req.originalUrl) ?? [];
+    response.setHeader('Link', `<${version}${path}?after=${idOf(last)}>; rel="next"`);
   }
   return page;
 }

@@ -1,4 +1,4 @@
-import { JobRowsSchema, LessonsSchema } from '@keen-bleed/contract';
+import { BlocksSchema, JobRowsSchema, LessonsSchema } from '@keen-bleed/contract';
 import {
   FoldedLog,
   jobKind,
@@ -8,7 +8,6 @@ import {
   unitTitle,
   type JobBoard,
 } from '@keen-bleed/core';
-import { Type } from '@sinclair/typebox';
 import { and, eq, isNotNull } from 'drizzle-orm';
 import Papa from 'papaparse';
 import type { Db } from '../db/database';
@@ -21,11 +20,6 @@ import { blocksOf } from '../log/answerRelease';
 import { digestOf } from '../log/digest';
 import { jobRows } from './jobRows';
 import { storedJob } from './storedJob';
-
-const BlocksSchema = Type.Object(
-  { blocks: Type.Array(Type.String()) },
-  { additionalProperties: false, title: 'What stands against a release' },
-);
 
 /** Jobs: the board, what stands against a release, pages and files, and what repairs teach. */
 export function jobRoutes(db: Db): Route[] {

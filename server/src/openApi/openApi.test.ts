@@ -1,7 +1,11 @@
 import SwaggerParser from '@apidevtools/swagger-parser';
 import Ajv2020 from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import request from 'supertest';
+import type { Route } from '../http/route';
+import { routeTypesOf } from './routeTypes';
 import { addTruck, makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
 
 interface Described {
@@ -40,6 +44,21 @@ describe('what the server says of its routes', () => {
     const broken = { ...structuredClone(described), paths: { '/x': { get: { responses: 1 } } } };
     await expect(SwaggerParser.validate(broken as unknown as typeof copy)).rejects.toThrow();
     expect(described.openapi).toBe('3.1.0');
+  });
+
+  it('is what the app’s requests are held to', () => {
+    const kept = readFileSync(join(__dirname, '../../../contract/src/routeTypes.ts'), 'utf8');
+    const listed = [...kept.matchAll(/`(GET|POST|PUT|PATCH|DELETE) ([^`]+)`/g)].map(
+      ([, method, path]) => `${method} ${path!.replace(/\$\{string\}/g, '{}')}`,
+    );
+    const said = Object.entries(described.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((each) => `${each.toUpperCase()} ${path.replace(/\{\w+\}/g, '{}')}`),
+    );
+    expect(listed.sort()).toEqual(said.sort());
+    const { routes } = shop.app.locals as { routes: Route[] };
+    // How the file is laid out is the formatter's.
+    const bare = (text: string) => text.replace(/\s+/g, '').replaceAll(',]', ']');
+    expect(bare(kept)).toBe(bare(routeTypesOf(routes)));
   });
 
   it('names each route once, with its path’s parameters and who may', () => {

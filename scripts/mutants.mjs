@@ -1,0 +1,65 @@
+/*
+ * Breaks the code in small ways, one at a time, and sees whether a test fails: `npm run mutants`, or
+ * `npm run mutants -- --count 300 --seed 7 --minutes 40 --only core/src/leak`.
+ *
+ * Mutants come from Stryker's instrumenter: core without the twin and the gas, the server's rules and queries, the app's
+ * store. As many as asked for are drawn by the seed that is printed. Each is tried against the test files that run its
+ * line, nearest first, until one fails. What lives on is listed with what was tried; docs/MUTANTS.md says what it means.
+ */
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { drawMutants } from './mutants/draw.mjs';
+import { report } from './mutants/report.mjs';
+import { makeSandbox } from './mutants/sandbox.mjs';
+import { coverage, tryMutants } from './mutants/trial.mjs';
+import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
+import { startPostgres } from './setup/postgres.mjs';
+import { runMain, say, Trouble } from './setup/say.mjs';
+import { ensureValidators } from './setup/webBuild.mjs';
+
+const MOST = 1_500;
+
+const { values: options } = parseArgs({
+  options: {
+    count: { type: 'string', default: String(MOST) },
+    seed: { type: 'string', default: String(Math.floor(Date.now() / 1000)) },
+    minutes: { type: 'string', default: '120' },
+    only: { type: 'string', default: '' },
+    out: { type: 'string', default: join(tmpdir(), 'mutants.json') },
+  },
+});
+
+await runMain(async () => {
+  const startedMs = Date.now();
+  const untilMs = startedMs + Number(options.minutes) * 60_000;
+  requireNode();
+  await ensureNodeModules();
+  await ensureValidators();
+  const count = Math.min(MOST, Number(options.count));
+  if (!(count > 0) || !Number.isInteger(Number(options.seed)))
+    throw new Trouble('--count is a number from 1 to 1500, --seed a whole number.');
+
+  const { drawn, files, of } = await drawMutants({
+    count,
+    seed: Number(options.seed),
+    only: options.only,
+  });
+  say(`${drawn.length} of ${of} mutants drawn with seed ${options.seed}`);
+  const sandbox = await makeSandbox(files);
+  const home = mkdtempSync(join(tmpdir(), 'keen-bleed-mutants-db-'));
+  const postgres = await startPostgres({ home, throwaway: true });
+  try {
+    const env = { ...process.env, TEST_DATABASE_URL: postgres.url, TZ: 'UTC' };
+    const covered = await coverage(sandbox, env);
+    const results = await tryMutants({ drawn, covered, sandbox, env, untilMs });
+    writeFileSync(options.out, JSON.stringify(results, null, 1));
+    report(results, say);
+    say(`Every result is in ${options.out}; ${Math.round((Date.now() - startedMs) / 60_000)} min.`);
+  } finally {
+    await postgres.stop();
+    rmSync(home, { recursive: true, force: true });
+    sandbox.remove();
+  }
+});
