@@ -4,7 +4,7 @@
  *
  * Mutants come from Stryker's instrumenter: core without the twin and the gas, the server's rules and queries, the app's
  * store. As many as asked for are drawn by the seed that is printed. Each is tried against the test files that run its
- * line, nearest first, until one fails. What lives on is listed with what was tried; docs/MUTANTS.md says what it means.
+ * line, soonest first, until one fails. What lives on is listed with what was tried; docs/MUTANTS.md says what it means.
  */
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -53,8 +53,13 @@ await runMain(async () => {
   try {
     const env = { ...process.env, TEST_DATABASE_URL: postgres.url, TZ: 'UTC' };
     const covered = await coverage(sandbox, env);
-    const results = await tryMutants({ drawn, covered, sandbox, env, untilMs });
-    writeFileSync(options.out, JSON.stringify(results, null, 1));
+    const keep = (results) => writeFileSync(options.out, JSON.stringify(results, null, 1));
+    const onSome = (results) => {
+      keep(results);
+      say(`${results.length} of ${drawn.length} tried`);
+    };
+    const results = await tryMutants({ drawn, covered, sandbox, env, untilMs, onSome });
+    keep(results);
     report(results, say);
     say(`Every result is in ${options.out}; ${Math.round((Date.now() - startedMs) / 60_000)} min.`);
   } finally {

@@ -12,7 +12,7 @@ const PROJECTS = ['core', 'server', 'app', 'contract'];
 /** A file that takes so many times as long as it did is in an endless loop: that is seen, too. */
 const TOO_LONG = 4;
 const GRACE_MS = 20_000;
-/** A survivor is tried against so much of its tests, nearest first, and no further. */
+/** A survivor is tried against so much of its tests, soonest first, and no further. */
 const MOST_MS = 90_000;
 /** Jest keeps a little of every run. */
 const RUNS_A_WORKER = 60;
@@ -62,14 +62,17 @@ export async function coverage({ home, tree, broken }, env) {
   return { tookMs, byMutant };
 }
 
-/** Files of tests in the order in which one is most likely to notice: those beside the source, then the quickest. */
-function nearestFirst(files, source, tookMs) {
-  const distance = (file) => {
-    if (file.replace(/\.test\.tsx?$/, '') === source.replace(/\.tsx?$/, '')) return 0;
-    if (dirname(file) === dirname(source)) return 1;
-    return 2;
+/** A file beside the source is more likely to notice than another, so it may take longer for its turn. */
+const NEARNESS = { same: 0.1, folder: 0.3, elsewhere: 1 };
+
+/** Files of tests in the order in which one notices soonest: quick ones, and those beside the source. */
+function soonestFirst(files, source, tookMs) {
+  const nearness = (file) => {
+    if (file.replace(/\.test\.tsx?$/, '') === source.replace(/\.tsx?$/, '')) return NEARNESS.same;
+    return dirname(file) === dirname(source) ? NEARNESS.folder : NEARNESS.elsewhere;
   };
-  return [...files].sort((a, b) => distance(a) - distance(b) || tookMs.get(a) - tookMs.get(b));
+  const turn = (file) => nearness(file) * tookMs.get(file);
+  return [...files].sort((a, b) => turn(a) - turn(b));
 }
 
 /** One process that runs test files; made anew where it hangs, dies or grows old. */
@@ -118,7 +121,14 @@ class Runner {
 }
 
 /** Tries each mutant against the test files that come past it. */
-export async function tryMutants({ drawn, covered: { byMutant, tookMs }, sandbox, env, untilMs }) {
+export async function tryMutants({
+  drawn,
+  covered: { byMutant, tookMs },
+  sandbox,
+  env,
+  untilMs,
+  onSome,
+}) {
   const { tree } = sandbox;
   const results = [];
   // A file has to pass here with nothing broken, too: else a trial that cannot run would count every mutant as killed.
@@ -139,10 +149,10 @@ export async function tryMutants({ drawn, covered: { byMutant, tookMs }, sandbox
       becomes: mutant.replacement,
       mutator: mutant.mutatorName,
     };
-    const files = nearestFirst(byMutant.get(mutant.id) ?? [], join(tree, mutant.fileName), tookMs);
+    const files = soonestFirst(byMutant.get(mutant.id) ?? [], join(tree, mutant.fileName), tookMs);
     const said = (state, tried) => {
       results.push({ ...base, state, tried, covering: files.length });
-      if (results.length % 50 === 0) say(`${results.length} of ${drawn.length} tried`);
+      if (results.length % 25 === 0) onSome(results);
     };
     if (files.length === 0) return said('unreached', []);
     if (Date.now() > untilMs) return said('untried', []);
