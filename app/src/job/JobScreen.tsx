@@ -1,4 +1,4 @@
-import type { JobFact, Unit } from '@keen-bleed/contract';
+import type { JobFact, LogRecord, Unit } from '@keen-bleed/contract';
 import { holdsOf, rigTitle, unitTitle, type NewFact, type RigUnderTest } from '@keen-bleed/core';
 import { useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
@@ -10,6 +10,7 @@ import { keepPhotos } from '../photos/keepPhotos';
 import { PlanBeside } from '../plan/PlanBeside';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
+import { ChainBroken } from '../ui/ChainBroken';
 import { LinkOut } from '../ui/LinkOut';
 import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
@@ -46,13 +47,20 @@ export function JobScreen() {
       </Screen>
     );
   }
-  return <Job job={job} openedBy={record?.by ?? null} />;
+  return <Job job={job} openedBy={record?.by ?? null} chain={record?.chain} />;
 }
 
 /** Keeps a fact of the job, with photos that go with it; whether it was kept. */
 export type Tell = (fact: NewFact<JobFact>, photos?: readonly Blob[]) => Promise<boolean>;
 
-function Job({ job, openedBy }: { job: LiveJob; openedBy: string | null }) {
+interface JobProps {
+  job: LiveJob;
+  openedBy: string | null;
+  /** As the server holds it; nothing where it has not said yet. */
+  chain: LogRecord['chain'] | undefined;
+}
+
+function Job({ job, openedBy, chain }: JobProps) {
   const me = useMe();
   const wide = useWide();
   const { header, state } = job;
@@ -109,6 +117,7 @@ function Job({ job, openedBy }: { job: LiveJob; openedBy: string | null }) {
         </View>
       }
     >
+      <ChainBroken chain={chain} />
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       <View onLayout={onBox} style={{ marginTop: space.near }}>
         <Rule heavy={holds.length > 0} />

@@ -24,7 +24,7 @@ import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
 import { LinkOut } from '../ui/LinkOut';
 import { LinkTo } from '../ui/LinkTo';
-import { ChainBroken } from './ChainBroken';
+import { ChainBroken } from '../ui/ChainBroken';
 import { Notice } from '../ui/Notice';
 import { OutboxSign } from '../ui/OutboxSign';
 import { Screen } from '../ui/Screen';

@@ -67,6 +67,26 @@ describe('the outbox', () => {
     expect(server.requests).toHaveLength(before);
   });
 
+  it('sends a long absence in lots the server takes, none twice, whatever comes between', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await signIn(page);
+    const said = Array.from({ length: 201 }, (_, n) => String(n));
+    for (const text of said) await record(page, runId, note(text));
+    server.weather = ['ok', 'lost-request'];
+    await page.outbox.sendNow();
+    expect(server.lots).toEqual([200]);
+    // What was answered is not sent again, nor is anything once all is.
+    await page.outbox.sendNow();
+    await page.outbox.sendNow();
+    expect(server.lots).toEqual([200, 1]);
+    expect(textsOf(server.facts.get(runId))).toEqual(said);
+    await record(page, runId, note('new'));
+    await page.outbox.sendNow();
+    expect(server.lots).toEqual([200, 1, 1]);
+  });
+
   it('never hands in what another person marked', async () => {
     const server = new FakeServer();
     const page = aPhone(server);

@@ -1,4 +1,4 @@
-import type { AnyFact, AnyHeader } from '@keen-bleed/contract';
+import { schemas, type AnyFact, type AnyHeader } from '@keen-bleed/contract';
 
 /** What the next request meets; nothing is a good day. */
 export type Weather =
@@ -16,6 +16,8 @@ export class FakeServer {
   facts = new Map<string, AnyFact[]>();
   photos: string[] = [];
   weather: Weather[] = [];
+  /** How many entries each lot that came in held. */
+  readonly lots: number[] = [];
   /** Every request, in order: method and path. */
   requests: string[] = [];
   /** What it has against a fact or a header; null where it takes it. */
@@ -76,6 +78,11 @@ export class FakeServer {
   private append(id: string, sent: readonly AnyFact[]): Promise<Response> {
     if (!this.logs.has(id))
       return this.answer(404, { code: 'not-found', message: 'no such record' });
+    const most = schemas.appendFacts.properties.facts.maxItems ?? 0;
+    if (sent.length > most) {
+      return this.answer(422, { code: 'wrong-shape', message: `no more than ${most} at once` });
+    }
+    this.lots.push(sent.length);
     const facts = this.facts.get(id) ?? [];
     this.facts.set(id, facts);
     for (const [index, fact] of sent.entries()) {

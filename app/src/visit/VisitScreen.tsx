@@ -26,6 +26,7 @@ import { Button } from '../ui/Button';
 import { LinkOut } from '../ui/LinkOut';
 import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
+import { ChainBroken } from '../ui/ChainBroken';
 import { OutboxSign } from '../ui/OutboxSign';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
@@ -60,7 +61,7 @@ export function VisitScreen() {
       </Screen>
     );
   }
-  return <Visit visit={live} openedBy={data?.by ?? null} />;
+  return <Visit visit={live} openedBy={data?.by ?? null} chain={data?.chain} />;
 }
 
 /** Keeps what the server has of a visit on this device as well, so that it can be written in under a trailer. */
@@ -79,7 +80,14 @@ function useTakenIn(
   return failed;
 }
 
-function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null }) {
+interface VisitProps {
+  visit: LiveVisit;
+  openedBy: string | null;
+  /** As the server holds it; nothing where it has not said yet. */
+  chain: LogRecord['chain'] | undefined;
+}
+
+function Visit({ visit, openedBy, chain }: VisitProps) {
   const me = useMe();
   const wide = useWide();
   const { header, state, record } = visit;
@@ -123,6 +131,7 @@ function Visit({ visit, openedBy }: { visit: LiveVisit; openedBy: string | null 
         </View>
       }
     >
+      <ChainBroken chain={chain} />
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       <View
         style={{

@@ -286,6 +286,7 @@ describe('what may not be added', () => {
       supersedes,
     } as const;
     expect(() => walk.add({ ...again, atMs: atMs + 1 })).toThrow('keeps the time');
+    expect(() => walk.add({ ...again, stepId: 'build-up', key: 'to' })).toThrow('and the place');
     walk.add(again);
     expect(() => walk.add(again)).toThrow('corrected already');
   });

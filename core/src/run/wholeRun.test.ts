@@ -258,6 +258,41 @@ describe('a whole run', () => {
     expect(leak).toMatchObject({ asRead: null });
     expect(leak?.why).toContain('Held 25 s of 225');
   });
+
+  /** A static hold that was asked to last 225 s, with the needle where it was, ended by a reading or by nobody. */
+  const heldFor = (seconds: number, end: 'read' | 'over') => {
+    const walk = new Walk().ready().mark().wait(28).mark().mark(126).mark(106).startHold(120);
+    walk.wait(seconds);
+    const { step } = walk.state;
+    if (step?.act.kind !== 'hold') throw new Error('no hold');
+    const read = { readingPsi: 120, resolutionPsi: 1, method: 'read' } as const;
+    walk.add(
+      end === 'over'
+        ? { kind: 'hold-over', stepId: step.id }
+        : { kind: 'mark', stepId: step.id, key: step.act.end.key, ...read },
+    );
+    return outcomeOf(walk.state, walk.context).figures.find((f) => f.id === 'static-leak');
+  };
+
+  it.each([
+    // What an inspector holds for a minute may be written down; it passes only when the hold was as long as it must be.
+    [50, { asRead: null, verdict: 'cant-tell' }],
+    [58, { asRead: 'pass', verdict: 'cant-tell' }],
+    [200, { asRead: 'pass', verdict: 'cant-tell' }],
+    [221, { asRead: 'pass', verdict: 'cant-tell' }],
+    [223, { asRead: 'pass', verdict: 'pass' }],
+  ] as const)('does not pass on %i s of 225 unless they are all but whole', (seconds, said) => {
+    expect(heldFor(seconds, 'read')).toMatchObject(said);
+  });
+
+  it('that ends under somebody’s eyes without a line crossed is bounded by the lines it stayed between', () => {
+    const leak = heldFor(225, 'over');
+    expect(leak).toMatchObject({ asRead: 'pass', verdict: 'pass', read: 0 });
+    // Between the line above and the line below, 2 psi each way, over 225 s: no more than 1.07 psi/min either way.
+    expect(leak?.atMost).toBeGreaterThan(0.3);
+    expect(leak?.atMost).toBeLessThan((2 * 2 * 60) / 225);
+    expect(leak?.why).toMatch(/^under 0\.7 psi\/min/);
+  });
 });
 
 describe('what cannot well be', () => {

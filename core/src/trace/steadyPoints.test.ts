@@ -46,6 +46,16 @@ describe('a curve out of two recorded lines', () => {
     expect(steadyPoints(gaps, gaps)).toEqual([]);
   });
 
+  it('gives none for a rest too short to have settled', () => {
+    const seconds = Float64Array.from({ length: 400 }, (_, n) => n / 20);
+    const rests = (s: number): Trace => ({
+      seconds,
+      psi: seconds.map((at) => 10 * Math.floor(at / s) + (at % s < 0.2 ? 5 : 0)),
+    });
+    expect(steadyPoints(rests(1), rests(1))).toEqual([]);
+    expect(steadyPoints(rests(2), rests(2)).length).toBeGreaterThan(5);
+  });
+
   it('keeps no more than a record takes', () => {
     const seconds = Float64Array.from({ length: 4_000 }, (_, n) => n / 10);
     const steps: Trace = { seconds, psi: seconds.map((s) => 2 * Math.floor(s / 3)) };

@@ -1,5 +1,5 @@
 import type { ChainStanding } from '@keen-bleed/contract';
-import { Notice } from '../ui/Notice';
+import { Notice } from './Notice';
 
 /** Says that an entry of a record is not what was recorded; nothing where all of it is. */
 export function ChainBroken({ chain }: { chain: ChainStanding | undefined }) {
