@@ -48,7 +48,7 @@ export default ts.config(
   { files: ['**/*.{mjs,cjs,js}'], languageOptions: { globals: globals.node } },
   // What these hand to a page is run there.
   {
-    files: ['scripts/bench.mjs', 'scripts/shots.mjs'],
+    files: ['scripts/bench.mjs', 'scripts/bench/*.mjs', 'scripts/shots.mjs'],
     languageOptions: { globals: { document: 'readonly', MutationObserver: 'readonly' } },
   },
 );

@@ -1,11 +1,13 @@
-/* Measures what is promised, side by side in one run, and prints it as a table. */
+/* Measures what is promised, side by side in one run, and prints it as a table; `-- --only page` for a part of it. */
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { parseArgs } from 'node:util';
 import { gzipSync } from 'node:zlib';
 import { drawsAir } from './bench/drawsAir.mjs';
 import { dragsJobs } from './bench/dragsJobs.mjs';
+import { padTaps } from './bench/padTaps.mjs';
 import { huntWalks } from './bench/huntWalks.mjs';
 import { dataFolder } from './setup/dataFolder.mjs';
 import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
@@ -16,6 +18,13 @@ import { run } from './setup/run.mjs';
 import { runMain, say } from './setup/say.mjs';
 import { startServer } from './setup/serverProcess.mjs';
 import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
+
+const KEPT_LOGS = 2_000;
+
+const { values: options } = parseArgs({
+  options: { only: { type: 'string', default: 'models,pad,page,api' } },
+});
+const parts = options.only.split(',');
 
 const gzipped = (folder) =>
   readdirSync(folder, { recursive: true })
@@ -44,8 +53,8 @@ async function shellBytes() {
 
 const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 
-/** Opens the app as a phone, and gives the script bytes until the yard stands and the work of each tap. */
-async function inTheBrowser(url) {
+/** Opens the app as a phone, and gives the script bytes until the yard stands. */
+async function firstLoadOf(url) {
   const browser = await launchBrowser();
   try {
     return await measured(browser, url);
@@ -89,72 +98,7 @@ async function measured(browser, url) {
   await page.waitForLoadState('networkidle');
   const firstLoad = [...scripts.values()].reduce((sum, bytes) => sum + bytes, 0);
 
-  await page.getByRole('link', { name: /Gritter 18/ }).click();
-  await page.getByRole('button', { name: 'Start a run' }).click();
-  await page.getByRole('button', { name: 'Start the run' }).click();
-  const pad = page.getByTestId('pad');
-  await pad.waitFor();
-  const cdp = await page.context().newCDPSession(page);
-  await cdp.send('Emulation.setCPUThrottlingRate', { rate: 4 });
-  await page.evaluate(() => {
-    globalThis.taps = [];
-    // The work of the press itself, as the browser measures it: from the first handler to the end of the last.
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) {
-        if (entry.name === 'pointerdown')
-          globalThis.taps.push({
-            work: entry.processingEnd - entry.processingStart,
-            shown: entry.duration,
-          });
-      }
-    }).observe({ type: 'event', durationThreshold: 16, buffered: true });
-    globalThis.long = [];
-    new PerformanceObserver((list) =>
-      globalThis.long.push(...list.getEntries().map((entry) => entry.duration)),
-    ).observe({ type: 'longtask' });
-  });
-  const works = [];
-  const felt = [];
-  for (let tap = 0; tap < 6; tap += 1) {
-    const before = await pad.textContent();
-    const box = await pad.boundingBox();
-    await page.waitForTimeout(700);
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-    const task = async () =>
-      (await cdp.send('Performance.getMetrics')).metrics.find(
-        (metric) => metric.name === 'ScriptDuration',
-      ).value;
-    await cdp.send('Performance.enable');
-    const started = await task();
-    // The pad's own look changes when the touch is felt; the mark is confirmed later, once it is kept.
-    await page.evaluate(() => {
-      const target = document.querySelector('[data-testid="pad"]');
-      globalThis.felt = new Promise((resolve) => {
-        const watch = new MutationObserver(() => {
-          watch.disconnect();
-          resolve(performance.now() - globalThis.touchedAt);
-        });
-        watch.observe(target, { attributes: true, attributeFilter: ['style', 'class'] });
-        target.addEventListener('pointerdown', () => (globalThis.touchedAt = performance.now()), {
-          once: true,
-          capture: true,
-        });
-      });
-    });
-    await page.mouse.down();
-    felt.push(await page.evaluate(() => globalThis.felt));
-    await page.mouse.up();
-    await page.waitForFunction(
-      (old) => document.querySelector('[data-testid="pad"]').textContent !== old,
-      before,
-    );
-    works.push(((await task()) - started) * 1000);
-  }
-  const { taps, long } = await page.evaluate(() => ({
-    taps: globalThis.taps,
-    long: globalThis.long,
-  }));
-  return { firstLoad, taps, long, works, felt };
+  return firstLoad;
 }
 
 /** A logger's file of so many rows: a tank that is built up and held again and again. */
@@ -205,11 +149,7 @@ async function readsTraces(url, counts) {
   return found;
 }
 
-await runMain(async () => {
-  requireNode();
-  await ensurePackages({ browser: true });
-  await ensureNodeModules();
-  await ensureValidators();
+async function models() {
   say('judging made-up trucks');
   console.log(
     await run(process.execPath, ['--import', 'tsx', 'server/bench/verdicts.bench.ts'], {
@@ -237,73 +177,110 @@ await runMain(async () => {
   console.log(
     await run(process.execPath, ['--import', 'tsx', 'server/bench/twin.bench.ts'], { cwd: root }),
   );
+}
+
+/** A server with the demo world; whatever goes wrong in the page, it is not left running. */
+async function withServer(postgres, webFolder, work) {
+  const server = await startServer({
+    DATABASE_URL: postgres.url,
+    SESSION_SECRET: 'bench',
+    PORT: '0',
+    WEB_FOLDER: webFolder,
+    DEMO: '1',
+    LOG_LEVEL: 'silent',
+  });
+  return work(server.url).finally(server.stop);
+}
+
+async function pad(postgres, webFolder) {
+  say('measuring the first load and the pad');
+  const { firstLoad, pads } = await withServer(postgres, webFolder, async (url) => ({
+    firstLoad: await firstLoadOf(url),
+    pads: await padsOf(url),
+  }));
+  const shell = await shellBytes();
+  const kB = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;
+  console.log('First load until the yard stands, script, gzipped');
+  console.log(
+    `  ours ${kB(firstLoad)}   empty shell of the same stack ${kB(shell)}   ours/shell ${(firstLoad / shell).toFixed(2)}`,
+  );
+  for (const each of pads) sayPad(each);
+}
+
+async function page(postgres, webFolder) {
+  say('measuring the page');
+  const { traces, air, jobs, hunt } = await withServer(postgres, webFolder, async (url) => ({
+    traces: await readsTraces(url, [10_000, 100_000, 1_000_000]),
+    air: await drawsAir(launchBrowser, url),
+    jobs: await dragsJobs(launchBrowser, url),
+    hunt: await huntWalks(launchBrowser, url),
+  }));
+  console.log(
+    `Dragging a marker on a board of ${jobs.shown} jobs: ${jobs.dragged.perSecond.toFixed(0)} frames/s, longest gap ${jobs.dragged.longestMs.toFixed(0)} ms (60 asked; left alone ${jobs.still.perSecond.toFixed(0)} frames/s, ${jobs.still.longestMs.toFixed(0)} ms)`,
+  );
+  console.log(
+    'Live air on the drawing of a tractor and trailer at 4 × CPU slow-down, main thread a frame',
+  );
+  for (const { title, seen, still, yardstickMs } of air) {
+    console.log(
+      `  ${title}: air seen ${seen.ms.toFixed(1)} ms at ${seen.perSecond.toFixed(0)} frames/s, drawing still ${still.ms.toFixed(1)} ms at ${still.perSecond.toFixed(0)}; yardstick (2,000,000 roots) ${yardstickMs.toFixed(0)} ms`,
+    );
+  }
+  console.log(
+    `A leak hunt of ${hunt.joints} joints in one pass at 4 × CPU slow-down, yardstick (2,000,000 roots) ${hunt.yardstickMs.toFixed(0)} ms`,
+  );
+  console.log(
+    `  scrolled ${hunt.scrolled.perSecond.toFixed(0)} frames/s, ${hunt.scrolled.late} of ${hunt.scrolled.frames} late, longest gap ${hunt.scrolled.longestMs.toFixed(0)} ms; left alone ${hunt.still.perSecond.toFixed(0)} frames/s (60 asked)`,
+  );
+  console.log(
+    `  a mark until it is shown: median ${median(hunt.marks).toFixed(0)} ms, most ${Math.max(...hunt.marks).toFixed(0)} ms`,
+  );
+  console.log('A trace read and taken apart in its worker');
+  for (const { count, tookMs, megabytes, long: tasks } of traces) {
+    console.log(
+      `  ${count.toLocaleString('en-GB').padStart(9)} rows, ${megabytes.toFixed(1)} MB: ${(tookMs / 1000).toFixed(1)} s, ${((tookMs * 1000) / count).toFixed(1)} µs a row; tasks of the page over 50 ms: ${tasks.length}`,
+    );
+  }
+}
+
+/** Phones that keep nothing, and ones that keep years of runs, in turn: what the machine does beside it meets both. */
+const padsOf = async (url) => [
+  await padTaps(launchBrowser, url, 0, /Gritter 18/),
+  await padTaps(launchBrowser, url, KEPT_LOGS, /Crew bus 02/),
+];
+
+function sayPad({ keptLogs, taps, long, works, felt, kept, yardstickMs }) {
+  const most = (values) => (values.length === 0 ? 0 : Math.max(...values));
+  const said = (values) =>
+    `median ${(median(values) ?? 0).toFixed(1)} ms, most ${most(values).toFixed(1)} ms`;
+  console.log(
+    `A tap on the pad at 4 × CPU slow-down, ${works.length} taps, ${keptLogs} logs kept; yardstick (2,000,000 roots) ${yardstickMs.toFixed(0)} ms`,
+  );
+  console.log(
+    `  in the press itself: ${said(taps.map((tap) => tap.work))} (${taps.length} measured)`,
+  );
+  console.log(`  from the touch to the pad that shows it: ${said(felt)}`);
+  console.log(`  script from the press to the changed pad: ${said(works)}`);
+  console.log(`  from the press to the mark that is kept and shown: ${said(kept)}`);
+  console.log(
+    `  tasks over 50 ms: ${long.length}${long.length ? ` (longest ${most(long).toFixed(0)} ms)` : ''}`,
+  );
+}
+
+await runMain(async () => {
+  requireNode();
+  await ensurePackages({ browser: true });
+  await ensureNodeModules();
+  await ensureValidators();
+  if (parts.includes('models')) await models();
+  if (!parts.some((part) => part !== 'models')) return;
   const webFolder = await ensureWebBuild();
   const home = join(dataFolder(), `bench-${process.pid}`);
   const postgres = await startPostgres({ home });
   try {
-    say('measuring the page');
-    const server = await startServer({
-      DATABASE_URL: postgres.url,
-      SESSION_SECRET: 'bench',
-      PORT: '0',
-      WEB_FOLDER: webFolder,
-      DEMO: '1',
-      LOG_LEVEL: 'silent',
-    });
-    // Whatever goes wrong in the page, the server is not left running.
-    const { firstLoad, taps, long, works, felt, traces, air, jobs, hunt } = await (async () => ({
-      ...(await inTheBrowser(server.url)),
-      traces: await readsTraces(server.url, [10_000, 100_000, 1_000_000]),
-      air: await drawsAir(launchBrowser, server.url),
-      jobs: await dragsJobs(launchBrowser, server.url),
-      hunt: await huntWalks(launchBrowser, server.url),
-    }))().finally(server.stop);
-    const shell = await shellBytes();
-    const kB = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;
-    console.log(
-      `Dragging a marker on a board of ${jobs.shown} jobs: ${jobs.dragged.perSecond.toFixed(0)} frames/s, longest gap ${jobs.dragged.longestMs.toFixed(0)} ms (60 asked; left alone ${jobs.still.perSecond.toFixed(0)} frames/s, ${jobs.still.longestMs.toFixed(0)} ms)`,
-    );
-    console.log('First load until the yard stands, script, gzipped');
-    console.log(
-      `  ours ${kB(firstLoad)}   empty shell of the same stack ${kB(shell)}   ours/shell ${(firstLoad / shell).toFixed(2)}`,
-    );
-    console.log('A tap on the pad at 4 × CPU slow-down, 6 taps');
-    const work = taps.map((tap) => tap.work);
-    console.log(
-      `  in the press itself: median ${median(work)?.toFixed(1)} ms, most ${Math.max(...work).toFixed(1)} ms (${work.length} measured)`,
-    );
-    console.log(
-      `  from the touch to the pad that shows it: median ${median(felt).toFixed(1)} ms, most ${Math.max(...felt).toFixed(1)} ms`,
-    );
-    console.log(
-      `  script from the press to the changed pad: median ${median(works).toFixed(1)} ms, most ${Math.max(...works).toFixed(1)} ms`,
-    );
-    console.log(
-      `  tasks over 50 ms: ${long.length}${long.length ? ` (longest ${Math.max(...long).toFixed(0)} ms)` : ''}`,
-    );
-    console.log(
-      'Live air on the drawing of a tractor and trailer at 4 × CPU slow-down, main thread a frame',
-    );
-    for (const { title, seen, still, yardstickMs } of air) {
-      console.log(
-        `  ${title}: air seen ${seen.ms.toFixed(1)} ms at ${seen.perSecond.toFixed(0)} frames/s, drawing still ${still.ms.toFixed(1)} ms at ${still.perSecond.toFixed(0)}; yardstick (2,000,000 roots) ${yardstickMs.toFixed(0)} ms`,
-      );
-    }
-    console.log(
-      `A leak hunt of ${hunt.joints} joints in one pass at 4 × CPU slow-down, yardstick (2,000,000 roots) ${hunt.yardstickMs.toFixed(0)} ms`,
-    );
-    console.log(
-      `  scrolled ${hunt.scrolled.perSecond.toFixed(0)} frames/s, ${hunt.scrolled.late} of ${hunt.scrolled.frames} late, longest gap ${hunt.scrolled.longestMs.toFixed(0)} ms; left alone ${hunt.still.perSecond.toFixed(0)} frames/s (60 asked)`,
-    );
-    console.log(
-      `  a mark until it is shown: median ${median(hunt.marks).toFixed(0)} ms, most ${Math.max(...hunt.marks).toFixed(0)} ms`,
-    );
-    console.log('A trace read and taken apart in its worker');
-    for (const { count, tookMs, megabytes, long: tasks } of traces) {
-      console.log(
-        `  ${count.toLocaleString('en-GB').padStart(9)} rows, ${megabytes.toFixed(1)} MB: ${(tookMs / 1000).toFixed(1)} s, ${((tookMs * 1000) / count).toFixed(1)} µs a row; tasks of the page over 50 ms: ${tasks.length}`,
-      );
-    }
+    if (parts.includes('pad')) await pad(postgres, webFolder);
+    if (parts.includes('page')) await page(postgres, webFolder);
+    if (!parts.includes('api')) return;
     say('filling a yard of 500 units and 20,000 runs, then measuring the API');
     console.log(
       await run(process.execPath, ['--import', 'tsx', 'server/bench/bench.ts'], {

@@ -146,6 +146,39 @@ describe('a hold in a trace', () => {
     const own = short.filter((fact) => 'stepId' in fact && fact.stepId === 'static-hold');
     expect(own.some((fact) => fact.kind === 'mark' && fact.key === 'end')).toBe(true);
     expect(own.some((fact) => fact.kind === 'hold-over')).toBe(false);
+    // Eight readings at most, evenly through it, and its two ends.
+    const marks = own.filter((fact) => fact.kind === 'mark');
+    expect(marks.length).toBeGreaterThanOrEqual(8);
+    expect(marks.length).toBeLessThanOrEqual(10);
+  });
+
+  it('that lasted less than twenty seconds is none', () => {
+    const [held] = of('hold').filter((each) => each.fromS > 200);
+    if (!held) throw new Error('no hold');
+    const level = { ...held, toS: held.fromS + 15 };
+    const facts = factsOf(header, trace, [level], 1_760_000_000_000);
+    const own = facts.filter((fact) => 'stepId' in fact && fact.stepId === 'static-hold');
+    expect(own.map(({ kind }) => kind)).toEqual(['skip']);
+    const longer = factsOf(header, trace, [{ ...held, toS: held.fromS + 45 }], 1_760_000_000_000);
+    expect(
+      longer.some((f) => f.kind === 'mark' && f.stepId === 'static-hold' && f.key === 'end'),
+    ).toBe(true);
+  });
+
+  it('far from where the needle stood at cut-out is another’s', () => {
+    const [held] = of('hold').filter((each) => each.fromS > 200);
+    if (!held) throw new Error('no hold');
+    // The same recording, but for the hold: a pedal took more from it than a static hold can have lost.
+    const under = (psi: number) => ({
+      seconds: trace.seconds,
+      psi: trace.psi.map((each, n) => (trace.seconds[n]! >= held.fromS ? each - psi : each)),
+    });
+    const kinds = (psi: number) =>
+      factsOf(header, under(psi), [held], 1_760_000_000_000)
+        .filter((fact) => 'stepId' in fact && fact.stepId === 'static-hold')
+        .map(({ kind }) => kind);
+    expect(kinds(0)).toContain('mark');
+    expect(kinds(40)).toEqual(['skip']);
   });
 });
 
@@ -229,6 +262,10 @@ describe('a table of readings', () => {
     expect([...(main?.psi ?? [])]).toEqual([100, 99]);
     expect(other?.psi[1]).toBeNaN();
     expect(reader.leftOut).toBe(2);
+    // A little under nothing is a sensor's own error; more is none of ours, nor is more than any brake holds.
+    const near = new TraceReader('s', ['psi', 'psi']);
+    for (const [n, psi] of ['-4', '-6', '299', '301'].entries()) near.add(String(n), [psi, '0']);
+    expect([...(near.traces()[0]?.psi ?? [])]).toEqual([-4, 299]);
   });
 
   it('is read with points or commas, in numbers or in dates, and counts what it cannot read', () => {

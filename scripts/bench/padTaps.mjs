@@ -1,0 +1,154 @@
+/** So many roots are drawn beside each measurement, as a measure of the machine. */
+const ROOTS = 2_000_000;
+const TAPS = 6;
+const FACTS_A_LOG = 20;
+
+/** Opens a run on a phone that keeps so many logs already, and presses the pad: what each press costs. */
+export async function padTaps(launch, url, keptLogs, unit) {
+  const browser = await launch();
+  try {
+    const page = await browser.newPage({
+      viewport: { width: 390, height: 844 },
+      serviceWorkers: 'block',
+    });
+    await page.request.post(`${url}/api/sign-in`, {
+      data: { signInName: 'idris', password: 'grit-before-snow' },
+    });
+    await page.goto(url);
+    await page.getByRole('heading', { name: 'Yard' }).waitFor();
+    await page.waitForLoadState('networkidle');
+    if (keptLogs > 0) await page.evaluate(keepLogs, [keptLogs, FACTS_A_LOG]);
+    await page.getByRole('link', { name: unit }).click();
+    await page.getByRole('button', { name: 'Start a run' }).click();
+    await page.getByRole('button', { name: 'Start the run' }).click();
+    const pad = page.getByTestId('pad');
+    await pad.waitFor();
+    const cdp = await page.context().newCDPSession(page);
+    await cdp.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+    await page.evaluate(() => {
+      globalThis.taps = [];
+      // The work of the press itself, as the browser measures it: from the first handler to the end of the last.
+      new PerformanceObserver((list) => {
+        for (const entry of list.getEntries()) {
+          if (entry.name === 'pointerdown')
+            globalThis.taps.push({
+              work: entry.processingEnd - entry.processingStart,
+              shown: entry.duration,
+            });
+        }
+      }).observe({ type: 'event', durationThreshold: 16, buffered: true });
+      globalThis.long = [];
+      new PerformanceObserver((list) =>
+        globalThis.long.push(...list.getEntries().map((entry) => entry.duration)),
+      ).observe({ type: 'longtask' });
+    });
+    const works = [];
+    const felt = [];
+    const kept = [];
+    for (let tap = 0; tap < TAPS; tap += 1) {
+      await makeReady(page, pad);
+      const before = await pad.textContent();
+      const box = await pad.boundingBox();
+      await page.waitForTimeout(700);
+      await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+      const task = async () =>
+        (await cdp.send('Performance.getMetrics')).metrics.find(
+          (metric) => metric.name === 'ScriptDuration',
+        ).value;
+      await cdp.send('Performance.enable');
+      const started = await task();
+      // The pad's own look changes when the touch is felt; the mark is confirmed later, once it is kept.
+      await page.evaluate(() => {
+        const target = document.querySelector('[data-testid="pad"]');
+        globalThis.felt = new Promise((resolve) => {
+          const watch = new MutationObserver(() => {
+            watch.disconnect();
+            resolve(performance.now() - globalThis.touchedAt);
+          });
+          watch.observe(target, { attributes: true, attributeFilter: ['style', 'class'] });
+          target.addEventListener('pointerdown', () => (globalThis.touchedAt = performance.now()), {
+            once: true,
+            capture: true,
+          });
+        });
+      });
+      const pressedMs = performance.now();
+      await page.mouse.down();
+      felt.push(await page.evaluate(() => globalThis.felt));
+      await page.mouse.up();
+      await page.waitForFunction(
+        (old) => document.querySelector('[data-testid="pad"]').textContent !== old,
+        before,
+      );
+      kept.push(performance.now() - pressedMs);
+      works.push(((await task()) - started) * 1000);
+    }
+    const { taps, long } = await page.evaluate(() => ({
+      taps: globalThis.taps,
+      long: globalThis.long,
+    }));
+    const yardstickMs = await page.evaluate((roots) => {
+      const startedMs = performance.now();
+      let sum = 0;
+      for (let n = 0; n < roots; n += 1) sum += Math.sqrt(n);
+      return sum > 0 ? performance.now() - startedMs : NaN;
+    }, ROOTS);
+    return { keptLogs, taps, long, works, felt, kept, yardstickMs };
+  } finally {
+    await browser.close();
+  }
+}
+
+/** Answers the lines of a step that come before its press, each as usual, and sets the needle where it is suggested. */
+async function makeReady(page, pad) {
+  for (let text = await pad.textContent(); /to answer|suggested/.test(text);) {
+    if (text.includes('to answer')) await page.keyboard.press('g');
+    else {
+      await page.keyboard.press('ArrowUp');
+      await page.keyboard.press('ArrowDown');
+    }
+    await page.waitForFunction(
+      (old) => document.querySelector('[data-testid="pad"]').textContent !== old,
+      text,
+    );
+    text = await pad.textContent();
+  }
+}
+
+/** In the page: fills the device's store with runs the server has confirmed, as two years of a busy phone leave them. */
+async function keepLogs([logs, factsEach]) {
+  const db = await new Promise((resolve, reject) => {
+    const asked = globalThis.indexedDB.open('keen-bleed');
+    asked.onsuccess = () => resolve(asked.result);
+    asked.onerror = () => reject(asked.error);
+  });
+  const uuid = () => crypto.randomUUID();
+  for (let from = 0; from < logs; from += 100) {
+    const tx = db.transaction(['logs', 'facts'], 'readwrite');
+    for (let n = from; n < Math.min(logs, from + 100); n += 1) {
+      const [id, lane, unitId] = [uuid(), uuid(), uuid()];
+      tx.objectStore('logs').put({
+        ...{ id, kind: 'run', shopId: uuid(), personId: uuid(), unitId, opened: 1, closed: 1 },
+        header: { id, kind: 'run', v: 1, subject: { unitId, rigId: null, partId: null } },
+        ...{ refused: null, confirmedAtMs: Date.now(), writers: {}, verdict: 'pass' },
+      });
+      for (let seq = 1; seq <= factsEach; seq += 1) {
+        const fact = { id: uuid(), lane, seq, atMs: n * 1000 + seq, kind: 'note', text: 'kept' };
+        tx.objectStore('facts').put({
+          id: fact.id,
+          logId: id,
+          lane,
+          seq,
+          fact,
+          sent: 1,
+          epoch: 'x',
+        });
+      }
+    }
+    await new Promise((resolve, reject) => {
+      tx.oncomplete = resolve;
+      tx.onerror = () => reject(tx.error);
+    });
+  }
+  db.close();
+}
