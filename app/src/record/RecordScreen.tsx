@@ -113,6 +113,7 @@ export function RecordScreen({
       lead={
         <View style={{ gap: space.near }}>
           <Txt tone="quiet">{conditions.join(' · ')}</Txt>
+          <ChainBroken chain={chain} />
           {following ? null : (
             <>
               <VerdictSign verdict={outcome.verdict} as="heading" />
@@ -134,7 +135,6 @@ export function RecordScreen({
               {sayAside(state)}
             </Txt>
           ) : null}
-          <ChainBroken chain={chain} />
           {overlapping.map((other) => (
             <Notice
               key={other.logId}

@@ -70,7 +70,7 @@ export function SecondFactor() {
             {me.secondFactor
               ? 'On: your sign-in asks for a code from your app.'
               : me.role === 'lead'
-                ? 'Off. A lead’s account opens the whole shop: a code from an app on your phone keeps it shut to whoever learns your password.'
+                ? 'Off. A lead’s account opens the whole shop: with codes from an app on your phone, your password alone opens nothing.'
                 : 'Off. A code from an app on your phone, beside your password.'}
           </Txt>
           <Button

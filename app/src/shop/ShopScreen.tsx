@@ -84,7 +84,7 @@ export function ShopScreen() {
             ) : null}
             {me.role === 'lead' ? (
               <LinkOut
-                title="Everything the shop has recorded, as one file"
+                title="The whole shop as one file"
                 href="/api/v1/shop/export.jsonl"
               />
             ) : null}

@@ -3,6 +3,9 @@ import { target } from '../theme/space';
 import { typeScale } from '../theme/type';
 import { usePalette } from '../theme/usePalette';
 
+const BORDER = 1.5;
+const LINE = typeScale.bodyBold.lineHeight ?? 0;
+
 /** A file to take out: a plain link of the page, looking like the other things to press. */
 export function LinkOut({ href, title }: { href: string; title: string }) {
   const palette = usePalette();
@@ -13,12 +16,13 @@ export function LinkOut({ href, title }: { href: string; title: string }) {
         typeScale.bodyBold,
         {
           color: palette.ink,
-          borderWidth: 1.5,
+          borderWidth: BORDER,
           borderColor: palette.edge,
           borderRadius: 2,
           paddingHorizontal: 18,
           minHeight: target.finger,
-          lineHeight: target.finger - 3,
+          // A title of two lines stays one title.
+          paddingVertical: (target.finger - 2 * BORDER - LINE) / 2,
         },
       ]}
     >
