@@ -1,4 +1,4 @@
-/* Takes one picture of each main view from the demo world, always of the same day, into docs/screenshots. */
+/* Takes one picture of each main view from the demo world, always of the same day, into docs/screenshots; with names, those alone. */
 import { mkdirSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
@@ -13,6 +13,7 @@ import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
 
 const TODAY = '2026-11-24T12:00:00Z';
 const folder = join(root, 'docs/screenshots');
+const asked = process.argv.slice(2);
 
 /** Answers each line that waits for one as it should be. */
 const answerAll = async (page) => {
@@ -259,14 +260,13 @@ const views = [
   },
   { name: 'suspects-phone-dark', as: 'idris', go: (page) => toSuspects(page, 'Tipper 04') },
   {
-    name: 'suspects-wide-light',
-    as: 'idris',
+    name: 'audit-wide-light',
     wide: true,
     light: true,
     go: async (page) => {
-      await toSuspects(page, 'Gritter 12');
-      await page.getByRole('list', { name: 'Suspects' }).getByRole('button').first().click();
-      await page.getByRole('list', { name: 'Predicted over measured' }).waitFor();
+      await page.getByRole('link', { name: 'Shop', exact: true }).click();
+      await page.getByRole('link', { name: /^Audit trail/ }).click();
+      await page.getByRole('heading', { name: 'Audit trail', level: 1 }).waitFor();
     },
   },
 ];
@@ -301,7 +301,8 @@ await runMain(async () => {
     });
     mkdirSync(folder, { recursive: true });
     try {
-      for (const { name, as = 'maren', wide = false, light = false, go } of views) {
+      const wanted = views.filter(({ name }) => asked.length === 0 || asked.includes(name));
+      for (const { name, as = 'maren', wide = false, light = false, go } of wanted) {
         const context = await browser.newContext({
           baseURL: server.url,
           viewport: wide ? { width: 1280, height: 800 } : { width: 390, height: 844 },
