@@ -90,6 +90,14 @@ describe('a budget', () => {
     expect(chance).toBeLessThan(CLOSED_UNDER);
     expect(closed).toBe(true);
     expect(lines).toHaveLength(4);
+    // Soap misses one leak in twenty where a shop has said nothing of its own [common practice, no source].
+    const dry = PLACES.slice(0, 5).map(({ place }) => ({
+      ...{ place, grade: 'dry' as const, mendedAtMs: null, atMs: 0 },
+    }));
+    const byDefault = budgetOf(TABLE, PLACES, dry, quiet).chance;
+    expect(byDefault).toBe(budgetOf(TABLE, PLACES, dry, quiet, { soapMisses: 0.05 }).chance);
+    expect(byDefault).not.toBe(budgetOf(TABLE, PLACES, dry, quiet, { soapMisses: 0.5 }).chance);
+    expect(CLOSED_UNDER).toBe(0.1);
   });
 
   it('says where a leak must be: what falls with the pedal down alone is on the service side', () => {

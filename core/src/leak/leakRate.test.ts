@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { seededNumbers } from '../test/seededNumbers';
+import { readingUncertaintyPsi } from '../gauge/uncertainty';
+import { holdLengthS } from './holdPlan';
 import { holdNeededS, leakRate, type HoldMark } from './leakRate';
 
 const read = (atS: number, readingPsi: number, resolutionPsi = 1): HoldMark => ({
@@ -86,6 +88,16 @@ describe('leak rate', () => {
     const doubt = leakRate([read(0, 120), read(seconds, 118)])?.standardUncertaintyPsiPerMin ?? NaN;
     expect(doubt * 1.645).toBeCloseTo(0.4, 9);
     expect(holdNeededS(1, 0, 1.645)).toBe(Infinity);
+  });
+
+  it('asks for a minute at least and four at most, in quarters of a minute [trade]', () => {
+    expect(holdLengthS(0.001, 2)).toBe(60);
+    expect(holdLengthS(20, 2)).toBe(240);
+    // A needle of 2 psi read to half a division, at both ends: 6.5 uncertainties of the pair in what 2 psi/min lets fall.
+    const pairPsi = Math.SQRT2 * readingUncertaintyPsi(1);
+    const neededS = (60 * 6.5 * pairPsi) / 2;
+    expect(holdLengthS(1, 2)).toBe(Math.ceil(neededS / 15) * 15);
+    expect(holdLengthS(1, 2)).toBe(225);
   });
 });
 
