@@ -1,0 +1,27 @@
+import { ruleSets } from '../standards/ruleSets';
+import { unitOf } from '../test/walk';
+import type { RigUnderTest } from '../rig/rigUnderTest';
+import { procedureFor } from './procedureFor';
+
+/*
+ * Every step as it is asked, its warnings first, for a rig of each sort by each rule set: no proof that it is right,
+ * but no warning and no line of it is lost unseen. Read the difference as a mechanic before you keep it.
+ */
+const rigs: Readonly<Record<string, RigUnderTest>> = {
+  'a truck': { unit: unitOf('truck', '10'), towed: [] },
+  'a tractor and trailer': { unit: unitOf('tractor', '11'), towed: [unitOf('trailer', '22')] },
+  'a trailer alone': { unit: unitOf('trailer', '24'), towed: [] },
+};
+
+describe.each(Object.entries(rigs))('the steps of %s', (_, rig) => {
+  it.each(ruleSets.map((set) => [set.title, set] as const))('by %s', (_title, set) => {
+    expect(procedureFor(rig, set, []).steps).toMatchSnapshot();
+  });
+
+  it('begin with what makes it safe, by every rule set', () => {
+    for (const set of ruleSets) {
+      const [first] = procedureFor(rig, set, []).steps;
+      expect(JSON.stringify(first)).toMatch(/[Cc]hock/);
+    }
+  });
+});
