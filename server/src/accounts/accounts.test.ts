@@ -16,6 +16,20 @@ afterAll(() => shop.close());
 describe('the first account', () => {
   const first = { shopName: 'Depot', name: 'Lea', signInName: 'lea', password: 'long enough now' };
 
+  it.each(['Tarn Gap Works', 'Tarn.Gap.Works 2026', 'Leander Leander', 'leander.weir'])(
+    'is not opened by a password made of its own names: %s',
+    async (password) => {
+      const own = { shopName: 'Tarn Gap Works', name: 'Leander Weir', signInName: 'leander.weir' };
+      const refused = await request(shop.app)
+        .post('/api/set-up')
+        .send({ ...own, password })
+        .expect(422);
+      expect((refused.body as { fields: { field: string }[] }).fields).toMatchObject([
+        { field: 'password' },
+      ]);
+    },
+  );
+
   it('is asked for while there is none, and made once', async () => {
     await request(shop.app)
       .get('/api/set-up')
