@@ -227,6 +227,28 @@ describe('a release', () => {
     );
   });
 
+  it('waits for what the job was to close and for what is critical, not for every failure there is', () => {
+    const runId = '00000000-0000-7000-8000-0000000000c1';
+    const { header } = new JobWriter(jobHeader([truck])).log;
+    const failure = { runId, key: 'figure:warning', title: 'Low-air warning', critical: false };
+    const own = { ...failure, key: 'figure:static-leak', title: 'Static leak' };
+    const job = new JobWriter({ ...header, made: { ...header.made, failures: [own as never] } });
+    const { state } = job;
+    const blocks = (failures: readonly (typeof failure)[], others: string[] = []) =>
+      releaseBlocks(state, { failures, others });
+    const none = blocks([]);
+    expect(blocks([failure])).toEqual(none);
+    expect(blocks([{ ...failure, critical: true }])).toEqual([
+      ...none,
+      'Still open on this vehicle: Low-air warning.',
+    ]);
+    expect(blocks([own])).toEqual([...none, 'Still open on this vehicle: Static leak.']);
+    expect(blocks([], ['hose blocked'])).toEqual([
+      ...none,
+      'Another job holds this vehicle: hose blocked.',
+    ]);
+  });
+
   it('is not touched by a late note', () => {
     const job = finished();
     const other = new JobWriter(job.log.header, '00000000-0000-7000-8000-0000000000b1');

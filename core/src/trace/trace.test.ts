@@ -178,6 +178,7 @@ describe('a hold in a trace', () => {
         .filter((fact) => 'stepId' in fact && fact.stepId === 'static-hold')
         .map(({ kind }) => kind);
     expect(kinds(0)).toContain('mark');
+    expect(kinds(12)).toContain('mark');
     expect(kinds(40)).toEqual(['skip']);
   });
 });
