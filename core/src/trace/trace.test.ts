@@ -183,6 +183,32 @@ describe('a hold in a trace', () => {
   });
 });
 
+describe('an applied hold in a trace', () => {
+  it('begins under where the static one ended by what a pedal takes, or is another’s', () => {
+    const header = testHeader({ unit, towed: [], ruleSet: roadTest, leftOut: ['drain'] });
+    const applied = of('hold').find((each) => each.fromS > 515);
+    if (!applied) throw new Error('no applied hold');
+    const marksOf = (facts: ReturnType<typeof factsOf>, stepId: string) =>
+      facts.flatMap((fact) => (fact.kind === 'mark' && fact.stepId === stepId ? [fact] : []));
+    const whole = factsOf(header, trace, segments, 1_760_000_000_000);
+    const last = marksOf(whole, 'static-hold').at(-1)?.readingPsi ?? NaN;
+    const stands = trace.psi[trace.seconds.findIndex((s) => s >= applied.fromS)] ?? NaN;
+    /** The same recording, but the pedal took so much and no more. */
+    const tookPsi = (psi: number) => {
+      const by = last - psi - stands;
+      const changed = {
+        seconds: trace.seconds,
+        psi: trace.psi.map((each, n) =>
+          trace.seconds[n]! >= applied.fromS - 2 ? each + by : each,
+        ),
+      };
+      return marksOf(factsOf(header, changed, segments, 1_760_000_000_000), 'applied-hold').length;
+    };
+    expect(tookPsi(6)).toBeGreaterThan(2);
+    expect(tookPsi(1)).toBe(0);
+  });
+});
+
 describe('a line through a stretch', () => {
   it('is the least-squares line of a general library', () => {
     const [hold] = of('hold');
