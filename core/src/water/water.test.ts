@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import psychrolib from 'psychrolib';
 import { dryerHealth, settlesPerKg, type Duty } from './dryerHealth';
-import { totalMl, type Drained } from './drained';
+import { amountOfGrade, gradeOfAmount, totalMl, type Drained } from './drained';
 import { frostRisks } from './frost';
 import { dewPointC, humidityRatio, saturatedRatio, saturationPa, SEA_LEVEL_PA } from './moistAir';
 
@@ -17,6 +17,18 @@ const library = psychrolib as unknown as Psychrolib;
 library.SetUnitSystem(library.SI);
 
 const PSI_120 = SEA_LEVEL_PA + 120 * 6_894.757;
+
+describe('what came out of a drain', () => {
+  it('is an answer of the catalogue, and that answer an amount again', () => {
+    for (const amount of ['spoonful', 'cup', 'more'] as const) {
+      expect(gradeOfAmount(amount)).toBe(amount);
+      expect(amountOfGrade(amount, true)).toBe(amount);
+    }
+    expect([gradeOfAmount('dry'), gradeOfAmount('mist')]).toEqual(['none', 'none']);
+    expect([amountOfGrade('none', false), amountOfGrade('none', true)]).toEqual(['dry', 'mist']);
+    expect(amountOfGrade('pint', false)).toBeNull();
+  });
+});
 
 describe('moist air, against psychrolib', () => {
   it('has the same pressure of vapour from −60 to 120 °C', () => {
