@@ -1,4 +1,4 @@
-import { newUnitDraft } from '@keen-bleed/core';
+import { newUnitDraft, roadTest } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import {
   addTruck,
@@ -40,6 +40,22 @@ describe('an id that is used already', () => {
       .send({ id, draft: truckDraft('11') })
       .expect(409);
     expect(other.body).toMatchObject(taken);
+  });
+
+  it('is a retry where it says the same of a rule set, even after it was edited, and refused otherwise', async () => {
+    const { id: _, revision: __, basedOn: ___, ...draft } = roadTest;
+    const sent = { id: uuidv7(), basedOn: 'road-test', draft: { ...draft, title: 'Ours' } };
+    const post = (change = {}) => staff.lead.post('/api/rule-sets').send({ ...sent, ...change });
+    await post().expect(201);
+    await post().expect(200);
+    await staff.lead
+      .put(`/api/rule-sets/${sent.id}`)
+      .send({ revision: 1, draft: { ...sent.draft, title: 'Renamed' } })
+      .expect(200);
+    expect((await post().expect(200)).body).toMatchObject({ revision: 2, title: 'Renamed' });
+    for (const other of [{ basedOn: 'in-service' }, { draft: { ...draft, title: 'Another' } }]) {
+      expect((await post(other).expect(409)).body).toMatchObject(taken);
+    }
   });
 
   it('is refused for a run begun at another moment', async () => {

@@ -60,6 +60,10 @@ async function revision(
     : null;
 }
 
+/** A shop's own rule set as it was first made; null where there is none. */
+export const firstRevision = (db: Db, shopId: string, set: RuleSet): Promise<RuleSet | null> =>
+  revision(db, shopId, set, 1);
+
 /** Keeps a rule set as it now stands, for the records that will be made by it. */
 export async function keepRevision(
   tx: Db,

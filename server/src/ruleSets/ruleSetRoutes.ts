@@ -1,12 +1,13 @@
 import { RuleSetListSchema, RuleSetSchema, type RuleSetDraft } from '@keen-bleed/contract';
 import { checkRuleSet } from '@keen-bleed/core';
 import { and, eq, sql } from 'drizzle-orm';
+import { isDeepStrictEqual } from 'node:util';
 import { keepAudit } from '../audit/keepAudit';
 import type { Db } from '../db/database';
 import { ruleSets, shops } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { LEADS, READERS, route, type Route } from '../http/route';
-import { keepRevision } from './ruleSetAsKept';
+import { firstRevision, keepRevision } from './ruleSetAsKept';
 import { findRuleSet, ruleSetRecord, shopRuleSets } from './shopRuleSets';
 
 /** Rule sets: everybody reads them, a lead copies and edits them. */
@@ -50,7 +51,10 @@ export function ruleSetRoutes(db: Db): Route[] {
         if (made) return { status: 201, body: ruleSetRecord(made) };
         const before = await findRuleSet(db, me.shopId, id);
         if (!before) throw notFound('rule set');
-        if (before.basedOn !== basedOn) {
+        // A retry says what was said at first, whatever has become of the set since.
+        const first = await firstRevision(db, me.shopId, before);
+        const again = ruleSetRecord({ id: before.id, revision: 1, basedOn, draft });
+        if (!isDeepStrictEqual(first, again)) {
           throw new ApiError('id-taken', 'Another rule set has this id.');
         }
         return { body: before };
