@@ -1,4 +1,5 @@
 import type { FactorOffer, Held, LogRecord, Unit } from '@keen-bleed/contract';
+import { createProxyMiddleware } from 'http-proxy-middleware';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pg from 'pg';
@@ -150,6 +151,53 @@ describe('two servers on one database', () => {
     }
     await visitor.ask('POST', '/sign-out', undefined, 0);
     expect((await visitor.ask('GET', '/me', undefined, 1)).status).toBe(401);
+  });
+
+  it('are one behind a proxy that sends each request to the other: a follower hears what the other took in', async () => {
+    const turn = inTurn();
+    const targets: string[] = [];
+    const passOn = createProxyMiddleware({
+      router: () => {
+        const to = `http://127.0.0.1:${machines[turn()]!.port}`;
+        targets.push(to);
+        return to;
+      },
+      target: 'http://127.0.0.1:1',
+    });
+    const proxy = createServer((request, response) => void passOn(request, response));
+    await new Promise<void>((up) => proxy.listen(0, '127.0.0.1', up));
+    try {
+      const at = `http://127.0.0.1:${(proxy.address() as AddressInfo).port}/api/v1`;
+      const json = { 'content-type': 'application/json' };
+      const entered = await fetch(`${at}/sign-in`, {
+        ...{ method: 'POST', headers: json },
+        body: JSON.stringify({ signInName: staff.names.technician, password: testPassword }),
+      });
+      expect(entered.status).toBe(200);
+      const cookie = entered.headers
+        .getSetCookie()
+        .map((each) => each.split(';')[0])
+        .join('; ');
+      const post = (path: string, body: object) =>
+        fetch(`${at}${path}`, {
+          ...{ method: 'POST', headers: { ...json, cookie } },
+          body: JSON.stringify(body),
+        });
+      const header = runHeader(unit);
+      expect((await post('/logs', header)).status).toBe(201);
+      const [first] = wholeRun();
+      const stream = await fetch(`${at}/logs/${header.id}/live`, { headers: { cookie } });
+      expect(stream.status).toBe(200);
+      const followedAt = targets.at(-1);
+      const heard = until(stream, (_, held) => (held as Held).held === 1);
+      expect((await post(`/logs/${header.id}/facts`, { facts: [first] })).status).toBe(200);
+      expect(targets.at(-1)).not.toBe(followedAt);
+      expect(await heard).toMatchObject({ logId: header.id, held: 1 });
+      expect(new Set(targets).size).toBe(2);
+    } finally {
+      proxy.closeAllConnections();
+      await new Promise((done) => proxy.close(done));
+    }
   });
 
   it('take the same facts at both at once, each of them once', async () => {
