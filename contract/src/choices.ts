@@ -126,3 +126,6 @@ export type DrainedThing = (typeof drainedThings)[number];
 
 /** Litres that no brake tank holds as water; more is a slip of the keys, ml. */
 export const MOST_DRAINED_ML = 5_000;
+
+/** So many entries of a log go to the server at once, and no more. */
+export const MOST_FACTS_AT_ONCE = 200;

@@ -20,6 +20,7 @@ export {
   gaugeRoles,
   jointSides,
   MOST_DRAINED_ML,
+  MOST_FACTS_AT_ONCE,
   needs,
   pressureUnits,
   roles,

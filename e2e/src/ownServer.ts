@@ -140,7 +140,11 @@ export async function allAtHand(page: Page): Promise<void> {
           }),
       ),
     )
-    .toEqual(expect.arrayContaining(['yard', 'units', 'rigs', 'rule-sets'].map((each) => `/api/v1/${each}`)));
+    .toEqual(
+      expect.arrayContaining(
+        ['yard', 'units', 'rigs', 'rule-sets'].map((each) => `/api/v1/${each}`),
+      ),
+    );
 }
 
 /** The big pad of a run. */

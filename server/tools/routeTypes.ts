@@ -18,7 +18,10 @@ const streams = new Streams(bus, database.pool);
 const text = routeTypesOf(
   allRoutes({
     ...{ database, bus, streams, log: pino({ level: 'silent' }) },
-    tables: new SuspectTables(() => ({ table: new Promise(() => undefined), stop: () => undefined })),
+    tables: new SuspectTables(() => ({
+      table: new Promise(() => undefined),
+      stop: () => undefined,
+    })),
     devices: new KnownDevice('none', false),
     signInTries: 1,
     setUpCode: null,

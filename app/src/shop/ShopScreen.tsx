@@ -83,10 +83,7 @@ export function ShopScreen() {
               </LinkTo>
             ) : null}
             {me.role === 'lead' ? (
-              <LinkOut
-                title="The whole shop as one file"
-                href="/api/v1/shop/export.jsonl"
-              />
+              <LinkOut title="The whole shop as one file" href="/api/v1/shop/export.jsonl" />
             ) : null}
             <LinkOut title="What is due, for a calendar" href="/api/v1/due.ics" />
           </View>

@@ -1,4 +1,5 @@
 import type { AnyFact, Held } from '@keen-bleed/contract';
+import { MOST_FACTS_AT_ONCE } from '@keen-bleed/contract/forms';
 import { ask, RequestProblem } from '../wire/api';
 import { measuredClock } from '../wire/serverClock';
 import { database, type DeviceFact } from './database';
@@ -7,8 +8,6 @@ import { changeLog, moveToLane, setHeld, unsentFacts } from './logs';
 import { askHeld, isHeld } from './held';
 import { tellTabs } from './tabs';
 
-/** Most facts to a request, as the server takes them. */
-const LOT = 200;
 /** A clock is taken for the same as when a fact was recorded within this, ms. */
 const SAME_CLOCK_MS = 60_000;
 
@@ -45,8 +44,8 @@ async function sendLane(
 ): Promise<void> {
   const rows = (await unsentFacts(logId)).filter((row) => row.lane === lane);
   if (rows.length === 0) return;
-  for (let from = 0; from < rows.length; from += LOT) {
-    const lot = rows.slice(from, from + LOT);
+  for (let from = 0; from < rows.length; from += MOST_FACTS_AT_ONCE) {
+    const lot = rows.slice(from, from + MOST_FACTS_AT_ONCE);
     await sendPhotos(logId, lot);
     const facts = await withTimeKnown(lot);
     try {

@@ -1,4 +1,5 @@
-import { schemas, type AnyFact, type AnyHeader } from '@keen-bleed/contract';
+import type { AnyFact, AnyHeader } from '@keen-bleed/contract';
+import { MOST_FACTS_AT_ONCE } from '@keen-bleed/contract/forms';
 
 /** What the next request meets; nothing is a good day. */
 export type Weather =
@@ -78,9 +79,8 @@ export class FakeServer {
   private append(id: string, sent: readonly AnyFact[]): Promise<Response> {
     if (!this.logs.has(id))
       return this.answer(404, { code: 'not-found', message: 'no such record' });
-    const most = schemas.appendFacts.properties.facts.maxItems ?? 0;
-    if (sent.length > most) {
-      return this.answer(422, { code: 'wrong-shape', message: `no more than ${most} at once` });
+    if (sent.length > MOST_FACTS_AT_ONCE) {
+      return this.answer(422, { code: 'wrong-shape', message: 'too many at once' });
     }
     this.lots.push(sent.length);
     const facts = this.facts.get(id) ?? [];

@@ -1,4 +1,5 @@
 import { Type, type TSchema } from '@sinclair/typebox';
+import { MOST_FACTS_AT_ONCE } from '../choices';
 import { AtMs, Uuid } from '../primitives';
 
 /** Facts one lane of a log may hold; a whole log is bounded in `core/log`. */
@@ -66,7 +67,7 @@ export const AppendFactsSchema = Type.Object(
       Type.Object({ ...factStamp, kind: Type.String({ minLength: 1, maxLength: 40 }) }),
       {
         minItems: 1,
-        maxItems: 200,
+        maxItems: MOST_FACTS_AT_ONCE,
         title: 'Facts',
       },
     ),
