@@ -30,7 +30,7 @@ export default {
       preset: 'jest-expo/web',
       transform: { '\\.mjs$': ['babel-jest', { presets: ['babel-preset-expo'] }] },
       rootDir: './app',
-      testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+      testMatch: ['<rootDir>/{src,bundling}/**/*.test.{js,ts,tsx}'],
       transformIgnorePatterns: [
         '/node_modules/(?!((jest-)?react-native[^/]*|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|expo-.*|@rneui/.*|react-native-svg|@keen-bleed/.*|uuid|flatqueue|d3-.*|internmap)/)',
       ],

@@ -1,4 +1,9 @@
+const { straightImports } = require('./bundling/straightImports');
+
 module.exports = function babelConfig(api) {
-  api.cache(true);
-  return { presets: ['babel-preset-expo'] };
+  const isBundled = api.caller((caller) => caller?.bundler === 'metro');
+  return {
+    presets: ['babel-preset-expo'],
+    plugins: isBundled ? [straightImports] : [],
+  };
 };

@@ -5,7 +5,7 @@ import addFormats from 'ajv-formats';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { formNames } from '../src/form-names';
+import { doorFormNames, formNames } from '../src/form-names';
 import { schemas, type SchemaName } from '../src/schemas';
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), '../generated');
@@ -35,3 +35,4 @@ function compile(names: readonly SchemaName[], file: string): void {
 
 compile(Object.keys(schemas) as SchemaName[], 'validators.cjs');
 compile(formNames, 'form-validators.cjs');
+compile(doorFormNames, 'door-form-validators.cjs');

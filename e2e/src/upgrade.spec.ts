@@ -32,7 +32,7 @@ const test = base.extend<object, { upgraded: { url: string; folder: string } }>(
 test('a part that is gone from the server is said, and reloading goes on', async ({ page }) => {
   await signIn(page, 'idris');
   let isGone = true;
-  await page.route(/\/_expo\/static\/js\/web\/.*bay.*\.js/i, (route) =>
+  await page.route(/\/_expo\/static\/js\/web\/beyondYard.*\.js/, (route) =>
     isGone ? route.fulfill({ status: 404, body: '' }) : route.continue(),
   );
   await page.getByRole('link', { name: 'Bay' }).click();

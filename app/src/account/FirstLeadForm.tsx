@@ -1,5 +1,5 @@
 import type { Me } from '@keen-bleed/contract';
-import { checkForm } from '@keen-bleed/contract/forms';
+import { checkDoorForm } from '@keen-bleed/contract/door';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { ask, asProblem } from '../wire/api';
@@ -30,7 +30,7 @@ export function FirstLeadForm({
     setValues((before) => ({ ...before, [key]: text }));
 
   const submit = async () => {
-    const wrong = checkForm('firstLead', values);
+    const wrong = checkDoorForm('firstLead', values);
     setProblems(Object.fromEntries(wrong.map((each) => [each.field, each.message])));
     setTrouble(null);
     if (wrong.length > 0) return;

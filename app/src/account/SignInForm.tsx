@@ -1,5 +1,5 @@
 import type { Me } from '@keen-bleed/contract';
-import { checkForm } from '@keen-bleed/contract/forms';
+import { checkDoorForm } from '@keen-bleed/contract/door';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { ask, asProblem } from '../wire/api';
@@ -24,7 +24,7 @@ export function SignInForm({ name = '', onIn }: { name?: string; onIn: (me: Me) 
       ...(code?.trim() ? { code: code.trim() } : {}),
       ...(shop?.trim() ? { shop: shop.trim() } : {}),
     };
-    const wrong = checkForm('signIn', body)[0];
+    const wrong = checkDoorForm('signIn', body)[0];
     if (wrong) {
       setTrouble(wrong.message);
       return;

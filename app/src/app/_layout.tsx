@@ -11,6 +11,7 @@ import { asProblem, read } from '../wire/api';
 import { loadKeptCache } from '../store/keptCache';
 import { useRefreshWhenSent } from '../data/useRefreshWhenSent';
 import { useRigs, useRuleSets, useUnits } from '../data/useRecords';
+import { askBeyondYard } from '../screens/laterScreen';
 import { ThemeRoot } from '../theme/ThemeRoot';
 import { usePalette } from '../theme/usePalette';
 import { Button } from '../ui/Button';
@@ -50,6 +51,10 @@ export default function RootLayout() {
 
 /** Reads what a run needs as soon as somebody is here, so that it is on the device when the network goes; and what became of what was sent. */
 function AtHand() {
+  useEffect(() => {
+    // Without HTTPS there is no service worker to keep the other screens; where they fail to come, the screen that needs them says so.
+    if (!window.isSecureContext) void askBeyondYard().catch(() => undefined);
+  }, []);
   useUnits();
   useRigs();
   useRuleSets();

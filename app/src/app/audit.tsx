@@ -1,1 +1,3 @@
-export { AuditScreen as default } from '../shop/AuditScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.auditScreen());

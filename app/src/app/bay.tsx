@@ -1,1 +1,3 @@
-export { BayScreen as default } from '../bay/BayScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.bayScreen());

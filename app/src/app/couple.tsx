@@ -1,1 +1,3 @@
-export { CoupleScreen as default } from '../rig/CoupleScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.coupleScreen());

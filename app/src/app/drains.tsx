@@ -1,1 +1,3 @@
-export { DrainRoundScreen as default } from '../water/DrainRoundScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.drainRoundScreen());

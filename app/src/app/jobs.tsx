@@ -1,1 +1,3 @@
-export { JobsScreen as default } from '../jobs/JobsScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.jobsScreen());

@@ -1,1 +1,3 @@
-export { LessonsScreen as default } from '../jobs/LessonsScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.lessonsScreen());

@@ -1,1 +1,3 @@
-export { ShopScreen as default } from '../shop/ShopScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.shopScreen());

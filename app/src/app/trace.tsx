@@ -1,1 +1,3 @@
-export { TraceScreen as default } from '../trace/TraceScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.traceScreen());

@@ -1,1 +1,3 @@
-export { UnsentScreen as default } from '../unsent/UnsentScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.unsentScreen());

@@ -1,1 +1,3 @@
-export { WordsScreen as default } from '../words/WordsScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.wordsScreen());

@@ -1,1 +1,3 @@
-export { WorkScreen as default } from '../work/WorkScreen';
+import { laterScreen } from '../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.workScreen());

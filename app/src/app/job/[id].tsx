@@ -1,1 +1,3 @@
-export { JobScreen as default } from '../../job/JobScreen';
+import { laterScreen } from '../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.jobScreen());

@@ -1,1 +1,3 @@
-export { PracticeVisitScreen as default } from '../../practice/PracticeVisitScreen';
+import { laterScreen } from '../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.practiceVisitScreen());

@@ -1,1 +1,3 @@
-export { RuleSetScreen as default } from '../../rules/RuleSetScreen';
+import { laterScreen } from '../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.ruleSetScreen());

@@ -1,1 +1,3 @@
-export { RulesScreen as default } from '../../rules/RulesScreen';
+import { laterScreen } from '../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.rulesScreen());

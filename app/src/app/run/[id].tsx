@@ -1,1 +1,3 @@
-export { RunScreen as default } from '../../run/RunScreen';
+import { laterScreen } from '../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.runScreen());

@@ -1,1 +1,3 @@
-export { NewUnitScreen as default } from '../../unit/NewUnitScreen';
+import { laterScreen } from '../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.newUnitScreen());

@@ -1,1 +1,3 @@
-export { VisitScreen as default } from '../../visit/VisitScreen';
+import { laterScreen } from '../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.visitScreen());

@@ -1,1 +1,3 @@
-export { PlanScreen as default } from '../../../plan/PlanScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.planScreen());

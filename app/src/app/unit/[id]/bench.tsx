@@ -1,1 +1,3 @@
-export { BenchScreen as default } from '../../../bench/BenchScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.benchScreen());

@@ -1,1 +1,3 @@
-export { CompareScreen as default } from '../../../compare/CompareScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.compareScreen());

@@ -1,1 +1,3 @@
-export { EditUnitScreen as default } from '../../../unit/EditUnitScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.editUnitScreen());

@@ -1,1 +1,3 @@
-export { HuntScreen as default } from '../../../hunt/HuntScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.huntScreen());

@@ -1,1 +1,3 @@
-export { UnitScreen as default } from '../../../unit/UnitScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.unitScreen());

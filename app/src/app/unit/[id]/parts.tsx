@@ -1,1 +1,3 @@
-export { PartsScreen as default } from '../../../parts/PartsScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.partsScreen());

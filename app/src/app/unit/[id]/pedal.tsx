@@ -1,1 +1,3 @@
-export { PedalScreen as default } from '../../../hunt/PedalScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.pedalScreen());

@@ -1,1 +1,3 @@
-export { StartScreen as default } from '../../../start/StartScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.startScreen());

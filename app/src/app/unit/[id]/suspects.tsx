@@ -1,1 +1,3 @@
-export { SuspectsScreen as default } from '../../../suspects/SuspectsScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.suspectsScreen());

@@ -1,1 +1,3 @@
-export { WaterScreen as default } from '../../../water/WaterScreen';
+import { laterScreen } from '../../../screens/laterScreen';
+
+export default laterScreen((beyond) => beyond.waterScreen());

@@ -1,0 +1,14 @@
+/* The checks of what is filled in at the door: apart from the other forms, as they come with the first screen. */
+import validators from '../generated/door-form-validators.cjs';
+import type { FieldProblem } from './errors';
+import type { DoorFormName } from './form-names';
+import { problemsOf } from './problem-in-words';
+
+/**
+ * Checks what a person filled in to get in, by the very schema the server will check it with.
+ *
+ * @returns one problem per wrong field; none where the form can be sent
+ */
+export function checkDoorForm(name: DoorFormName, value: unknown): FieldProblem[] {
+  return problemsOf(validators[name], value);
+}
