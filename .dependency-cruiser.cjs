@@ -38,7 +38,10 @@ module.exports = {
       name: 'the browser takes the contract through its forms alone',
       severity: 'error',
       from: { path: '^app/src', pathNot: '\\.test\\.tsx?$' },
-      to: { path: '^contract/src/(?!forms\\.ts|doorForms\\.ts)', dependencyTypesNot: ['type-only'] },
+      to: {
+        path: '^contract/src/(?!forms\\.ts|doorForms\\.ts)',
+        dependencyTypesNot: ['type-only'],
+      },
     },
     {
       name: 'no circles',

@@ -1,5 +1,6 @@
 import type { Held } from '@keen-bleed/contract';
 import { useEffect } from 'react';
+import { followStream } from '../wire/followStream';
 
 /**
  * Calls `onGrown` whenever a log that is made on another device has grown, with what the server holds of it where it
@@ -8,10 +9,8 @@ import { useEffect } from 'react';
 export function useFollowed(logId: string | null, onGrown: (held: Held | null) => unknown): void {
   useEffect(() => {
     if (logId === null) return undefined;
-    const source = new EventSource(`/api/v1/logs/${logId}/live`);
-    source.addEventListener('grew', ({ data }: MessageEvent<string>) => {
-      void onGrown(JSON.parse(data) as Held | null);
+    return followStream(`/api/v1/logs/${logId}/live`, {
+      grew: (data) => void onGrown(JSON.parse(data) as Held | null),
     });
-    return () => source.close();
   }, [onGrown, logId]);
 }

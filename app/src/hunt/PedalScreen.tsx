@@ -10,6 +10,7 @@ import { speak } from '../ui/speak';
 import { Txt } from '../ui/Txt';
 import { useWakeLock } from '../ui/useWakeLock';
 import { ask } from '../wire/api';
+import { followStream } from '../wire/followStream';
 import { CALLS } from './pedalWords';
 import { LOST_AFTER_MS } from './useCaller';
 
@@ -94,15 +95,15 @@ function useCalled(
   const [openedMs] = useState(() => Date.now());
   const [nowMs, setNowMs] = useState(() => Date.now());
   useEffect(() => {
-    const source = new EventSource(`/api/v1/units/${unitId}/pedal/live`);
-    source.addEventListener('call', (event: MessageEvent<string>) => {
-      const told = JSON.parse(event.data) as Called;
-      setCalled(told);
-      setLastMs(Date.now());
+    const stop = followStream(`/api/v1/units/${unitId}/pedal/live`, {
+      call: (data) => {
+        setCalled(JSON.parse(data) as Called);
+        setLastMs(Date.now());
+      },
     });
     const timer = setInterval(() => setNowMs(Date.now()), 500);
     return () => {
-      source.close();
+      stop();
       clearInterval(timer);
     };
   }, [unitId]);

@@ -1,6 +1,7 @@
 import type { GaugeChannel, SentSample } from '@keen-bleed/contract';
 import { linkedNowPsi, withSample, type GaugeSample } from '@keen-bleed/core';
 import { useEffect, useState } from 'react';
+import { followStream } from '../wire/followStream';
 import type { LinkedGauge } from './linkedGauge';
 
 /** Battery under which it is said, as a share. */
@@ -23,14 +24,11 @@ export function useLinkedGauge(unitId: string | null, channel: GaugeChannel): Li
   const [nowMs, setNowMs] = useState(0);
   useEffect(() => {
     if (unitId === null) return undefined;
-    const source = new EventSource(`/api/v1/units/${unitId}/gauges/live`);
     // The sender's clock is not this device's: what was on its way for the shortest time tells by how much.
     let ahead = Infinity;
-    source.addEventListener('samples', (event: MessageEvent<string>) => {
+    const hear = (data: string) => {
       const receivedMs = Date.now();
-      const sent = (JSON.parse(event.data) as SentSample[]).filter(
-        (each) => each.channel === channel,
-      );
+      const sent = (JSON.parse(data) as SentSample[]).filter((each) => each.channel === channel);
       for (const each of sent) ahead = Math.min(ahead, receivedMs - each.sentAtMs);
       const last = sent.at(-1);
       if (!last) return;
@@ -42,11 +40,13 @@ export function useLinkedGauge(unitId: string | null, channel: GaugeChannel): Li
           before,
         ),
       );
-    });
-    source.addEventListener('error', () => setAway(true));
+    };
+    const stop = followStream(`/api/v1/units/${unitId}/gauges/live`, { samples: hear }, () =>
+      setAway(true),
+    );
     const timer = setInterval(() => setNowMs(Date.now()), 500);
     return () => {
-      source.close();
+      stop();
       clearInterval(timer);
       setLog([]);
     };

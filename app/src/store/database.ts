@@ -1,5 +1,11 @@
 import type { AnyFact, AnyHeader, LogKindName } from '@keen-bleed/contract';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import {
+  openDB,
+  type DBSchema,
+  type IDBPDatabase,
+  type IDBPTransaction,
+  type StoreNames,
+} from 'idb';
 import { fromFirstVersion } from './fromFirstVersion';
 
 /** Why the server would not take something, for causes that may pass. */
@@ -124,4 +130,18 @@ export function database(): Promise<Store> {
     },
   });
   return opening;
+}
+
+/**
+ * A transaction to write in: all of it is kept, or nothing. What a full device does not take is told to whoever waits
+ * for that write, or for the end.
+ */
+export async function toWrite<N extends StoreNames<Schema>[]>(
+  names: [...N],
+  options?: IDBTransactionOptions,
+): Promise<IDBPTransaction<Schema, [...N], 'readwrite'>> {
+  const tx = (await database()).transaction<[...N], 'readwrite'>(names, 'readwrite', options);
+  // Whoever hears of the write that failed does not wait for the end any more.
+  tx.done.catch(() => undefined);
+  return tx;
 }

@@ -1,7 +1,7 @@
 import type { Me } from '@keen-bleed/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { onClock, rememberClock } from '../wire/serverClock';
-import { database } from './database';
+import { database, toWrite } from './database';
 
 /** Something small kept by name. */
 export async function keptByName(name: string): Promise<unknown> {
@@ -38,10 +38,10 @@ export async function lanesOf(who: Writer): Promise<readonly string[]> {
 
 /** The lane of a person on this device: what they write here is numbered in it, whoever else uses the device. */
 export async function laneOf(who: Writer): Promise<string> {
-  const tx = (await database()).transaction('kept', 'readwrite');
-  const kept = ((await tx.store.get(lanesName(who))) as string[] | undefined) ?? [];
+  const tx = await toWrite(['kept']);
+  const kept = ((await tx.objectStore('kept').get(lanesName(who))) as string[] | undefined) ?? [];
   const lane = kept.at(-1) ?? uuidv7();
-  if (kept.length === 0) await tx.store.put([lane], lanesName(who));
+  if (kept.length === 0) await tx.objectStore('kept').put([lane], lanesName(who));
   await tx.done;
   return lane;
 }

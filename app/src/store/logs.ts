@@ -2,6 +2,7 @@ import type { AnyFact, AnyHeader } from '@keen-bleed/contract';
 import { FoldedLog, anyLogKind } from '@keen-bleed/core';
 import {
   database,
+  toWrite,
   type DeviceFact,
   type DeviceLog,
   type DroppedFact,
@@ -62,7 +63,7 @@ export async function openOnDevice(
   facts: readonly AnyFact[] = [],
   epoch = '',
 ): Promise<{ log: DeviceLog; isNew: boolean }> {
-  const tx = (await database()).transaction(['logs', 'facts'], 'readwrite', {
+  const tx = await toWrite(['logs', 'facts'], {
     durability: 'strict',
   });
   const sameUnit = await tx.objectStore('logs').index('by-unit').getAll(header.subject.unitId);
@@ -94,7 +95,7 @@ export async function takeIn(
   }: { header: AnyHeader; facts: readonly AnyFact[]; writers: Readonly<Record<string, string>> },
   openedBy: string,
 ): Promise<void> {
-  const tx = (await database()).transaction(['logs', 'facts'], 'readwrite');
+  const tx = await toWrite(['logs', 'facts']);
   const logs = tx.objectStore('logs');
   const kept = await logs.get(header.id);
   // Not every closing counts: the run may have been taken over by then.
@@ -162,9 +163,9 @@ export async function changeLog(
     >
   >,
 ): Promise<void> {
-  const tx = (await database()).transaction('logs', 'readwrite');
-  const log = await tx.store.get(id);
-  if (log) await tx.store.put({ ...log, ...change });
+  const tx = await toWrite(['logs']);
+  const log = await tx.objectStore('logs').get(id);
+  if (log) await tx.objectStore('logs').put({ ...log, ...change });
   await tx.done;
 }
 
@@ -210,14 +211,14 @@ export async function setHeld(
   lanes: readonly string[],
   held: Readonly<Record<string, number>>,
 ): Promise<boolean> {
-  const tx = (await database()).transaction('facts', 'readwrite');
+  const tx = await toWrite(['facts']);
   let changed = false;
-  for (const row of await tx.store.index('by-log').getAll(logId)) {
+  for (const row of await tx.objectStore('facts').index('by-log').getAll(logId)) {
     if (!lanes.includes(row.lane)) continue;
     const sent = row.seq <= (held[row.lane] ?? 0) ? 1 : 0;
     if (row.sent === sent) continue;
     changed = true;
-    await tx.store.put({ ...row, sent });
+    await tx.objectStore('facts').put({ ...row, sent });
   }
   await tx.done;
   return changed;
@@ -225,13 +226,15 @@ export async function setHeld(
 
 /** Moves what is not sent of a log into another lane: its place is taken on the server by other facts. */
 export async function moveToLane(logId: string, from: string, to: string): Promise<void> {
-  const tx = (await database()).transaction('facts', 'readwrite', { durability: 'strict' });
-  const rows = (await tx.store.index('by-log').getAll(logId))
+  const tx = await toWrite(['facts'], { durability: 'strict' });
+  const rows = (await tx.objectStore('facts').index('by-log').getAll(logId))
     .filter((row) => row.lane === from && row.sent === 0)
     .sort((a, b) => a.seq - b.seq);
   for (const [i, row] of rows.entries()) {
     const seq = i + 1;
-    await tx.store.put({ ...row, lane: to, seq, fact: { ...row.fact, lane: to, seq } });
+    await tx
+      .objectStore('facts')
+      .put({ ...row, lane: to, seq, fact: { ...row.fact, lane: to, seq } });
   }
   await tx.done;
   tellTabs(logId);
@@ -239,7 +242,7 @@ export async function moveToLane(logId: string, from: string, to: string): Promi
 
 /** Replaces a fact that was never taken by the server: the old words stay among what was dropped. */
 export async function correctFact(factId: string, fact: AnyFact, why: string): Promise<void> {
-  const tx = (await database()).transaction(['logs', 'facts', 'dropped'], 'readwrite', {
+  const tx = await toWrite(['logs', 'facts', 'dropped'], {
     durability: 'strict',
   });
   const row = await tx.objectStore('facts').get(factId);
@@ -255,7 +258,7 @@ export async function correctFact(factId: string, fact: AnyFact, why: string): P
 
 /** Takes a fact out that the server would not have; it stays on the device until its log leaves. */
 export async function dropFact(factId: string, why: string): Promise<void> {
-  const tx = (await database()).transaction(['logs', 'facts', 'dropped'], 'readwrite', {
+  const tx = await toWrite(['logs', 'facts', 'dropped'], {
     durability: 'strict',
   });
   const facts = tx.objectStore('facts');

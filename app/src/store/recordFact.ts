@@ -2,7 +2,7 @@ import type { AnyFact } from '@keen-bleed/contract';
 import { anyLogKind, type FoldedLog, type NewFact } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { measuredClock } from '../wire/serverClock';
-import { database } from './database';
+import { toWrite } from './database';
 import { folded, keptLog } from './logs';
 import { oneAtATime, tellOtherTabs } from './tabs';
 
@@ -68,7 +68,7 @@ export function recordFact(
 /** Writes a fact if the store still holds just what this tab knows. */
 async function kept(log: FoldedLog, fact: AnyFact, epoch: string): Promise<boolean> {
   const logId = log.header.id;
-  const tx = (await database()).transaction(['logs', 'facts'], 'readwrite', {
+  const tx = await toWrite(['logs', 'facts'], {
     durability: 'strict',
   });
   const facts = tx.objectStore('facts');

@@ -1,4 +1,4 @@
-import { database, type DeviceLog } from './database';
+import { database, toWrite, type DeviceLog } from './database';
 
 /** How long a closed log stays on the device after the server has confirmed all of it, ms. */
 const STAYS_MS = 30 * 86_400_000;
@@ -37,7 +37,7 @@ export function mayLeave(logs: readonly DeviceLog[], nowMs: number): string[] {
 export async function leaveOldLogs(nowMs = Date.now()): Promise<void> {
   const db = await database();
   for (const id of mayLeave(await db.getAll('logs'), nowMs)) {
-    const tx = db.transaction(['logs', 'facts', 'blobs', 'dropped'], 'readwrite');
+    const tx = await toWrite(['logs', 'facts', 'blobs', 'dropped']);
     const facts = tx.objectStore('facts');
     const rows = await facts.index('by-log').getAll(id);
     // Something may have been added since it was looked at.

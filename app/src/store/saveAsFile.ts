@@ -1,4 +1,4 @@
-import { database } from './database';
+import { toWrite } from './database';
 import { droppedFacts, keptLog } from './logs';
 
 /** A record that waits, as a file somebody can keep: all of it, with what was dropped and why it was refused. */
@@ -36,7 +36,7 @@ export async function saveAsFile(logId: string): Promise<void> {
 /** Saves a record as a file and takes it off the device. Only its owner does this, by hand. */
 export async function takeOffDevice(logId: string): Promise<void> {
   await saveAsFile(logId);
-  const tx = (await database()).transaction(['logs', 'facts', 'blobs', 'dropped'], 'readwrite');
+  const tx = await toWrite(['logs', 'facts', 'blobs', 'dropped']);
   for (const name of ['facts', 'blobs', 'dropped'] as const) {
     const store = tx.objectStore(name);
     for (const key of await store.index('by-log').getAllKeys(logId)) await store.delete(key);

@@ -1,0 +1,99 @@
+import { followStream } from './followStream';
+
+/** A browser's stream of events, opened and ended by hand. */
+class FakeSource extends EventTarget {
+  static readonly CLOSED = 2;
+  static made: FakeSource[] = [];
+  readyState = 1;
+
+  constructor(readonly path: string) {
+    super();
+    FakeSource.made.push(this);
+  }
+
+  says(name: string, data: string): void {
+    this.dispatchEvent(new MessageEvent(name, { data }));
+  }
+
+  /** The network went: the browser itself goes on trying. */
+  stumbles(): void {
+    this.readyState = 0;
+    this.dispatchEvent(new Event('error'));
+  }
+
+  /** The server answered something else than a stream: the browser gives up. */
+  isTurnedAway(): void {
+    this.readyState = FakeSource.CLOSED;
+    this.dispatchEvent(new Event('error'));
+  }
+
+  close(): void {
+    this.readyState = FakeSource.CLOSED;
+  }
+}
+
+const made = () => FakeSource.made;
+const last = () => FakeSource.made.at(-1)!;
+beforeEach(() => {
+  jest.useFakeTimers();
+  FakeSource.made = [];
+  (globalThis as { EventSource?: unknown }).EventSource = FakeSource;
+});
+afterEach(() => jest.useRealTimers());
+
+it('hands on what is said under each name', () => {
+  const heard: string[] = [];
+  followStream('/live', { grew: (data) => heard.push(data) });
+  last().says('grew', 'one');
+  last().says('other', 'not asked for');
+  last().says('grew', 'two');
+  expect(last().path).toBe('/live');
+  expect(heard).toEqual(['one', 'two']);
+});
+
+it('asks again where it was turned away, longer each time, and hears what comes then', () => {
+  const heard: string[] = [];
+  followStream('/live', { grew: (data) => heard.push(data) });
+  for (const waitMs of [1_000, 2_000, 4_000, 8_000, 15_000, 15_000]) {
+    const before = made().length;
+    last().isTurnedAway();
+    jest.advanceTimersByTime(waitMs - 1);
+    expect(made()).toHaveLength(before);
+    jest.advanceTimersByTime(1);
+    expect(made()).toHaveLength(before + 1);
+  }
+  last().says('grew', 'at last');
+  expect(heard).toEqual(['at last']);
+});
+
+it('begins with short waits again once it was let in', () => {
+  followStream('/live', {});
+  last().isTurnedAway();
+  jest.advanceTimersByTime(1_000);
+  last().isTurnedAway();
+  jest.advanceTimersByTime(2_000);
+  last().dispatchEvent(new Event('open'));
+  last().isTurnedAway();
+  jest.advanceTimersByTime(1_000);
+  expect(made()).toHaveLength(4);
+});
+
+it('leaves it to the browser where only the network went, and says so', () => {
+  let away = 0;
+  followStream('/live', {}, () => (away += 1));
+  last().stumbles();
+  jest.advanceTimersByTime(60_000);
+  expect(made()).toHaveLength(1);
+  expect(away).toBe(1);
+});
+
+it('ends for good, also while it waits', () => {
+  const stop = followStream('/live', {});
+  stop();
+  expect(last().readyState).toBe(FakeSource.CLOSED);
+  const another = followStream('/live', {});
+  last().isTurnedAway();
+  another();
+  jest.advanceTimersByTime(60_000);
+  expect(made()).toHaveLength(2);
+});

@@ -1,0 +1,43 @@
+/** Where a server or a proxy turned a stream away, it is asked for again after so long, ms; longer each time. */
+const AGAIN_FIRST_MS = 1_000;
+const AGAIN_MOST_MS = 15_000;
+
+/**
+ * Follows a stream of events for as long as it is wanted. A browser takes up a stream by itself where the network went,
+ * and gives up where the server answered anything else, such as for a record it does not have yet or while it
+ * restarts: then it is asked for again.
+ *
+ * @param path such as `/api/v1/logs/…/live`
+ * @param hears what to do with the data of each event, by its name
+ * @param onAway told whenever the stream is lost
+ * @returns ends it
+ */
+export function followStream(
+  path: string,
+  hears: Readonly<Record<string, (data: string) => void>>,
+  onAway?: () => void,
+): () => void {
+  let source: EventSource;
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let againMs = AGAIN_FIRST_MS;
+  const open = () => {
+    source = new EventSource(path);
+    source.addEventListener('open', () => {
+      againMs = AGAIN_FIRST_MS;
+    });
+    for (const [name, hear] of Object.entries(hears)) {
+      source.addEventListener(name, ({ data }: MessageEvent<string>) => hear(data));
+    }
+    source.addEventListener('error', () => {
+      onAway?.();
+      if (source.readyState !== EventSource.CLOSED) return;
+      timer = setTimeout(open, againMs);
+      againMs = Math.min(againMs * 2, AGAIN_MOST_MS);
+    });
+  };
+  open();
+  return () => {
+    if (timer) clearTimeout(timer);
+    source.close();
+  };
+}
