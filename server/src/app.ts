@@ -12,7 +12,7 @@ import { visitSchemaRoutes } from './log/visitRoutes';
 import { mount, type AnswerCheck } from './http/route';
 import { allRoutes } from './routes';
 import { API_VERSION, openApiOf } from './openApi/openApi';
-import { readableText } from './http/readableText';
+import { noteEscapes, readableText } from './http/readableText';
 import type { SuspectTables } from './suspects/suspectTables';
 import { Metrics } from './metrics/metrics';
 import { ApiError } from './http/apiError';
@@ -130,7 +130,7 @@ export function makeApp(options: AppOptions): Express {
     response.json({ ok: true });
   });
   api.use(sameOrigin);
-  api.use(express.json({ limit: '512kb', strict: true }));
+  api.use(express.json({ limit: '512kb', strict: true, verify: noteEscapes }));
   api.use(readableText);
   api.use(sessionMiddleware(database, options.sessionSecret, options.secureCookie));
   const routes = allRoutes({

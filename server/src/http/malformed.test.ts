@@ -1,7 +1,15 @@
+import { gzipSync } from 'node:zlib';
 import { v7 as uuidv7 } from 'uuid';
 import request from 'supertest';
 import { seededRandom } from '../random/seededRandom';
-import { addTruck, makeStaff, openTestShop, type Staff, type TestShop } from '../test/testShop';
+import {
+  addTruck,
+  makeStaff,
+  openTestShop,
+  type Refusal,
+  type Staff,
+  type TestShop,
+} from '../test/testShop';
 
 /** Requests that are sent: a night's run may ask for more. */
 const COUNT = Number(process.env.MALFORMED ?? 1_500);
@@ -46,6 +54,42 @@ describe('what cannot be read is refused in words', () => {
     expect(answer.status).toBe(status);
     expect((answer.body as { message: string }).message).toMatch(/\w+ \w+/);
     expect(JSON.stringify(answer.body)).not.toMatch(/at .*\.(ts|js):|SELECT|insert into/i);
+  });
+});
+
+describe('text that no database keeps', () => {
+  const name = (text: string) => `{"signInName":"${text}","password":"x"}`;
+  const utf16 = (text: string) =>
+    from()
+      .set('content-type', 'application/json; charset=utf-16le')
+      .serialize((body: unknown) => body as string)
+      .send(Buffer.from(text, 'utf16le') as unknown as string);
+  it.each([
+    ['half a character, as an escape', () => from().send(name('\\ud83d'))],
+    ['the zero byte, as an escape', () => from().send(name('a\\u0000b'))],
+    ['half a character, as it is in UTF-16', () => utf16(name('\ud83d'))],
+    [
+      'half a character, packed',
+      () =>
+        from()
+          .set('content-encoding', 'gzip')
+          .serialize((body: unknown) => body as string)
+          .send(gzipSync(name('\\udca8')) as unknown as string),
+    ],
+  ])('%s: the field is named', async (_, send) => {
+    const answer = await send();
+    expect(answer.status).toBe(422);
+    expect((answer.body as Refusal).fields).toEqual([
+      { field: 'signInName', message: 'This text holds half a character: write it again.' },
+    ]);
+  });
+
+  it.each([
+    ['a whole character as two escapes', () => from().send(name('\\ud83d\\udca8'))],
+    ['a whole character as it is in UTF-16', () => utf16(name('\ud83d\udca8'))],
+    ['a whole character in UTF-8', () => from().send(name('\ud83d\udca8'))],
+  ])('%s is text like any other', async (_, send) => {
+    expect(((await send()).body as Refusal).code).toBe('wrong-sign-in');
   });
 });
 

@@ -3,6 +3,7 @@ import { anyLogKind, CORE_VERSION, rigTitle } from '@keen-bleed/core';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { facts, logs, logUnits, rigs } from '../db/schema';
+import { Statement } from '../db/statement';
 import { ApiError } from '../http/apiError';
 import { fieldError } from '../http/fieldError';
 import { openJob } from './kinds/openJob';
@@ -48,36 +49,56 @@ export async function openLog(
   const receivedAt = new Date();
   const columns = judged(new FoldedLog(kind, header), receivedAt.getTime());
   const [front, ...towed] = units;
-  const insertLog = db
-    .insert(logs)
-    .values({
-      ...columns.log,
-      shopId: me.shopId,
-      id: header.id,
-      kind: header.kind,
-      unitId: header.subject.unitId,
-      rigId: header.subject.rigId,
-      personId: me.personId,
-      header: header as unknown as Record<string, unknown>,
-      title: rigTitle({ unit: front, towed }),
-      lastAtMs: columns.log.startedAtMs,
-      coreVersion: CORE_VERSION,
-      receivedAt,
-    })
-    .onConflictDoNothing()
-    .returning({ shopId: logs.shopId, id: logs.id });
-  // One statement for the log and its units: all of it is there, or nothing, in one way to the database and back.
-  const unitIds = sql.param(units.map(({ id }) => id));
-  const { rowCount } = await db.execute(sql`
-    with made as ${insertLog}
-    insert into ${logUnits} (shop_id, unit_id, log_id, kind, started_at_ms)
-    select made.shop_id, unit.id, made.id, ${header.kind}::text, ${columns.log.startedAtMs}::bigint
-    from made, unnest(${unitIds}::uuid[]) as unit (id)`);
+  const row: Partial<typeof logs.$inferInsert> = {
+    ...columns.log,
+    shopId: me.shopId,
+    id: header.id,
+    kind: header.kind,
+    unitId: header.subject.unitId,
+    rigId: header.subject.rigId,
+    personId: me.personId,
+    header: header as unknown as Record<string, unknown>,
+    title: rigTitle({ unit: front, towed }),
+    lastAtMs: columns.log.startedAtMs,
+    coreVersion: CORE_VERSION,
+    receivedAt,
+  };
+  const unitIds = units.map(({ id }) => id);
+  const { rowCount } = await opening(db, row).run(db, { ...row, unitIds });
   if (rowCount) {
     return { held: { logId: header.id, held: 0, lanes: {}, closedAtMs: null }, isNew: true };
   }
   await requireMine(db, me, header);
   return { held: await heldLog(db, me.shopId, header.id), isNew: false };
+}
+
+const openings = new Map<string, Statement<never>>();
+
+/**
+ * One statement for a log and its units: all of it is there, or nothing, in one way to the database and back. There is
+ * one for each set of columns that a kind of log fills.
+ */
+function opening(db: Db, row: Partial<typeof logs.$inferInsert>): Statement<never> {
+  const columns = Object.keys(row).sort();
+  const key = columns.join(' ');
+  const known = openings.get(key);
+  if (known) return known;
+  const placed = Object.fromEntries(columns.map((each) => [each, sql.placeholder(each)]));
+  const insertLog = db
+    .insert(logs)
+    .values(placed as unknown as typeof logs.$inferInsert)
+    .onConflictDoNothing()
+    .returning({ shopId: logs.shopId, id: logs.id, kind: logs.kind, at: logs.startedAtMs });
+  const made = new Statement<never>(
+    `open-log-${openings.size}`,
+    sql`
+      with made as ${insertLog}
+      insert into ${logUnits} (shop_id, unit_id, log_id, kind, started_at_ms)
+      select made.shop_id, unit.id, made.id, made.kind, made.started_at_ms
+      from made, unnest(${sql.placeholder('unitIds')}::uuid[]) as unit (id)`,
+  );
+  openings.set(key, made);
+  return made;
 }
 
 /** A rig of this shop, coupled still or not. */

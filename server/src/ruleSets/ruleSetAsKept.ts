@@ -1,9 +1,10 @@
-import type { RuleSet } from '@keen-bleed/contract';
+import type { RuleSet, RuleSetDraft } from '@keen-bleed/contract';
 import { ruleSetById } from '@keen-bleed/core';
-import { and, eq } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../db/database';
 import { ruleSetRevisions, type ruleSets } from '../db/schema';
+import { Statement } from '../db/statement';
 import { fieldError } from '../http/fieldError';
 import { findRuleSet, ruleSetRecord } from './shopRuleSets';
 import shippedBefore from './shippedBefore.json' with { type: 'json' };
@@ -39,22 +40,25 @@ const shipped = ({ id, revision: wanted }: RuleSet): RuleSet | null => {
   return before.find((set) => set.id === id && set.revision === wanted) ?? null;
 };
 
+const atRevision = new Statement<{ draft: RuleSetDraft }>(
+  'rule-set-at-revision',
+  sql`
+    select ${ruleSetRevisions.draft} as draft
+    from ${ruleSetRevisions}
+    where ${ruleSetRevisions.shopId} = ${sql.placeholder('shopId')}
+      and ${ruleSetRevisions.ruleSetId} = ${sql.placeholder('id')}
+      and ${ruleSetRevisions.revision} = ${sql.placeholder('wanted')}`,
+);
+
 async function revision(
   db: Db,
   shopId: string,
   { id, basedOn }: RuleSet,
   wanted: number,
 ): Promise<RuleSet | null> {
-  const [row] = await db
-    .select()
-    .from(ruleSetRevisions)
-    .where(
-      and(
-        eq(ruleSetRevisions.shopId, shopId),
-        eq(ruleSetRevisions.ruleSetId, id),
-        eq(ruleSetRevisions.revision, wanted),
-      ),
-    );
+  const {
+    rows: [row],
+  } = await atRevision.run(db, { shopId, id, wanted });
   return row && basedOn !== null
     ? ruleSetRecord({ id, revision: wanted, basedOn, draft: row.draft })
     : null;

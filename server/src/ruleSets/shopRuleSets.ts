@@ -1,8 +1,9 @@
 import type { RuleSet } from '@keen-bleed/contract';
 import { defaultRuleSetId, ruleSetById, ruleSets as shipped } from '@keen-bleed/core';
-import { and, asc, eq } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { ruleSets, shops } from '../db/schema';
+import { Statement } from '../db/statement';
 
 type Row = Pick<typeof ruleSets.$inferSelect, 'id' | 'revision' | 'basedOn' | 'draft'>;
 
@@ -32,14 +33,19 @@ export async function shopRuleSets(
 
 const UUID = /^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/i;
 
+const ownById = new Statement<Row>(
+  'rule-set-by-id',
+  sql`
+    select ${ruleSets.id} as id, ${ruleSets.revision} as revision, ${ruleSets.basedOn} as "basedOn", ${ruleSets.draft} as draft
+    from ${ruleSets}
+    where ${ruleSets.shopId} = ${sql.placeholder('shopId')} and ${ruleSets.id} = ${sql.placeholder('id')}`,
+);
+
 /** A rule set of a shop by its id, shipped or its own, or null. */
 export async function findRuleSet(db: Db, shopId: string, id: string): Promise<RuleSet | null> {
   const ships = ruleSetById(id);
   if (ships) return ships;
   if (!UUID.test(id)) return null;
-  const [row] = await db
-    .select()
-    .from(ruleSets)
-    .where(and(eq(ruleSets.shopId, shopId), eq(ruleSets.id, id.toLowerCase())));
-  return row ? ruleSetRecord(row) : null;
+  const { rows } = await ownById.run(db, { shopId, id: id.toLowerCase() });
+  return rows[0] ? ruleSetRecord(rows[0]) : null;
 }

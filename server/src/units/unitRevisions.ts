@@ -1,10 +1,27 @@
-import type { Unit } from '@keen-bleed/contract';
-import { and, eq, inArray } from 'drizzle-orm';
+import type { Unit, UnitDraft } from '@keen-bleed/contract';
+import { sql } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../db/database';
 import { unitRevisions, units } from '../db/schema';
+import { Statement } from '../db/statement';
 import { notFound } from '../http/apiError';
 import { fieldError } from '../http/fieldError';
+
+/** Units of a shop, each with those of some revisions that are kept of it. */
+const asKept = new Statement<{
+  id: string;
+  revision: number;
+  kept: number | null;
+  draft: UnitDraft | null;
+}>(
+  'units-as-kept',
+  sql`
+    select ${units.id} as id, ${units.revision} as revision, ${unitRevisions.revision} as kept, ${unitRevisions.draft} as draft
+    from ${units}
+    left join ${unitRevisions} on ${unitRevisions.shopId} = ${units.shopId} and ${unitRevisions.unitId} = ${units.id}
+      and ${unitRevisions.revision} = any(${sql.placeholder('revisions')}::int[])
+    where ${units.shopId} = ${sql.placeholder('shopId')} and ${units.id} = any(${sql.placeholder('ids')}::uuid[])`,
+);
 
 /**
  * Units of a record, each as the shop kept it at the revision that is claimed. What was sent has to say the same: a
@@ -20,19 +37,7 @@ export async function unitsAsKept(
 ): Promise<Unit[]> {
   const ids = sent.map((unit) => unit.id.toLowerCase());
   const revisions = sent.map((unit) => unit.revision);
-  const rows = await db
-    .select({ id: units.id, revision: units.revision, kept: unitRevisions })
-    .from(units)
-    .leftJoin(
-      unitRevisions,
-      and(
-        eq(unitRevisions.shopId, units.shopId),
-        eq(unitRevisions.unitId, units.id),
-        inArray(unitRevisions.revision, revisions),
-      ),
-    )
-    .where(and(eq(units.shopId, shopId), inArray(units.id, ids)));
-  const kept = rows.flatMap(({ kept: each }) => (each ? [each] : []));
+  const { rows } = await asKept.run(db, { shopId, ids, revisions });
   return sent.map((unit, at) => {
     const { id, revision, retiredAtMs, ...draft } = unit;
     const row = rows.find((each) => each.id === id.toLowerCase());
@@ -41,8 +46,8 @@ export async function unitsAsKept(
     if (revision > row.revision) {
       throw fieldError(`${field}.revision`, `This unit is at revision ${row.revision}.`);
     }
-    const same = kept.find((each) => each.unitId === row.id && each.revision === revision);
-    if (!same || !isDeepStrictEqual(same.draft, draft)) {
+    const same = rows.find((each) => each.id === row.id && each.kept === revision);
+    if (!same?.draft || !isDeepStrictEqual(same.draft, draft)) {
       throw fieldError(
         field,
         `Unit ${unit.number} is not as the shop kept it at revision ${revision}. Take the unit as it stands now.`,
