@@ -1,3 +1,5 @@
+import { scriptUntil, TRACED } from './scriptUntil.mjs';
+
 /** So many roots are drawn beside each measurement, as a measure of the machine. */
 const ROOTS = 2_000_000;
 const TAPS = 6;
@@ -51,12 +53,6 @@ export async function padTaps(launch, url, keptLogs, unit) {
       const box = await pad.boundingBox();
       await page.waitForTimeout(700);
       await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-      const task = async () =>
-        (await cdp.send('Performance.getMetrics')).metrics.find(
-          (metric) => metric.name === 'ScriptDuration',
-        ).value;
-      await cdp.send('Performance.enable');
-      const started = await task();
       // The pad's own look changes when the touch is felt; the mark is confirmed later, once it is kept.
       await page.evaluate(() => {
         const target = document.querySelector('[data-testid="pad"]');
@@ -66,12 +62,18 @@ export async function padTaps(launch, url, keptLogs, unit) {
             resolve(performance.now() - globalThis.touchedAt);
           });
           watch.observe(target, { attributes: true, attributeFilter: ['style', 'class'] });
+          const changed = new MutationObserver(() => {
+            changed.disconnect();
+            performance.mark('pad changed');
+          });
+          changed.observe(target, { subtree: true, characterData: true, childList: true });
           target.addEventListener('pointerdown', () => (globalThis.touchedAt = performance.now()), {
             once: true,
             capture: true,
           });
         });
       });
+      await browser.startTracing(page, { categories: TRACED });
       const pressedMs = performance.now();
       await page.mouse.down();
       felt.push(await page.evaluate(() => globalThis.felt));
@@ -81,7 +83,7 @@ export async function padTaps(launch, url, keptLogs, unit) {
         before,
       );
       kept.push(performance.now() - pressedMs);
-      works.push(((await task()) - started) * 1000);
+      works.push(scriptUntil(await browser.stopTracing(), 'pad changed'));
     }
     const { taps, long } = await page.evaluate(() => ({
       taps: globalThis.taps,

@@ -1,6 +1,6 @@
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { useSWRConfig } from 'swr';
-import { useOutbox } from '../store/outbox';
+import { onOutbox, outboxNow } from '../store/outbox';
 
 /** What the server works out of the runs and visits it is sent. */
 const followsFromLogs = (key: unknown): boolean =>
@@ -11,12 +11,13 @@ const followsFromLogs = (key: unknown): boolean =>
  * stood before.
  */
 export function useRefreshWhenSent(): void {
-  const { unsent } = useOutbox();
   const { mutate } = useSWRConfig();
-  const before = useRef(unsent);
   useEffect(() => {
-    const wasWaiting = before.current > 0;
-    before.current = unsent;
-    if (wasWaiting && unsent === 0) void mutate(followsFromLogs);
-  }, [mutate, unsent]);
+    let before = outboxNow().unsent;
+    return onOutbox(() => {
+      const wasWaiting = before > 0;
+      before = outboxNow().unsent;
+      if (wasWaiting && before === 0) void mutate(followsFromLogs);
+    });
+  }, [mutate]);
 }

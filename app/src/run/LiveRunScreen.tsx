@@ -35,6 +35,7 @@ export interface InPractice {
 
 /** A run with so many marks is made to its end, mostly. */
 const PREPARES_FROM_MARKS = 4;
+const PREPARES_AFTER_MS = 1_500;
 
 interface LiveRunProps {
   run: LiveRun;
@@ -58,7 +59,13 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const isUnderWay = !practice && state.marks.length >= PREPARES_FROM_MARKS;
   useEffect(() => {
     const rig = { unit: header.made.unit, towed: header.made.towed };
-    if (isUnderWay) prepareSuspects({ rig, rigKey: rigKey(rig) });
+    if (!isUnderWay) return undefined;
+    // A thread takes a while to start: not while the mark that brought us here is drawn.
+    const timer = setTimeout(
+      () => prepareSuspects({ rig, rigKey: rigKey(rig) }),
+      PREPARES_AFTER_MS,
+    );
+    return () => clearTimeout(timer);
   }, [header.made.towed, header.made.unit, isUnderWay]);
   useWakeLock();
   useSpokenRun(state, desk.hold, unit.gauge.unit, header.made.ruleSet.school);

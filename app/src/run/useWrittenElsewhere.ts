@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFollowed } from '../data/useFollowed';
 import type { Writer } from '../store/kept';
 import { takeIn } from '../store/logs';
-import { useOutbox } from '../store/outbox';
+import { useOutboxPart } from '../store/outbox';
 import type { LiveRun } from '../store/useRun';
 import { ask } from '../wire/api';
 import { asLogRecord } from '../wire/logRecord';
@@ -13,11 +13,11 @@ import { asLogRecord } from '../wire/logRecord';
  * where none is open here.
  */
 export function useWrittenElsewhere(run: LiveRun | null, who: Writer): void {
-  const { unsent } = useOutbox();
   const id = run?.header.id ?? null;
   // The server can only be asked after a run that it knows.
   const [known, setKnown] = useState<string | null>(null);
-  if (id !== null && id !== known && unsent === 0) setKnown(id);
+  const isAllSent = useOutboxPart(({ unsent }) => id !== null && id !== known && unsent === 0);
+  if (isAllSent) setKnown(id);
   const lanes = useRef<Readonly<Record<string, number>>>({});
   useEffect(() => {
     lanes.current = Object.fromEntries((run?.facts ?? []).map(({ lane, seq }) => [lane, seq]));

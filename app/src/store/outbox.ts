@@ -86,6 +86,14 @@ export function sendSoon(): void {
   setTimeout(() => void sendNow(), AFTER_DRAWING_MS);
 }
 
+/** One more fact waits: said by the sign and sent a moment later, when the mark is drawn. */
+export function oneMoreSoon(): void {
+  setTimeout(() => {
+    oneMoreWaits();
+    void sendNow();
+  }, AFTER_DRAWING_MS);
+}
+
 /** Sends what is waiting, in order. Safe to call at any time; calls fold into one another. */
 export function sendNow(): Promise<void> {
   if (running) {
@@ -102,8 +110,7 @@ export function sendNow(): Promise<void> {
   return running;
 }
 
-/** Tells the sign at once that one more fact waits. */
-export function oneMoreWaits(): void {
+function oneMoreWaits(): void {
   set({ unsent: state.unsent + 1, ...(state.standing === 'sent' ? { standing: 'sending' } : {}) });
 }
 
@@ -233,14 +240,24 @@ if (typeof window !== 'undefined') {
   });
 }
 
-/** What the sign shows. */
-export function useOutbox(): OutboxState {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => state,
-    () => state,
-  );
+/** Calls whenever the outbox stands otherwise, without drawing anything. */
+export function onOutbox(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => {
+    listeners.delete(listener);
+  };
 }
+
+/** How the outbox stands now. */
+export const outboxNow = (): OutboxState => state;
+
+/** What the sign shows. */
+export const useOutbox = (): OutboxState => useOutboxPart(outboxNow);
+
+/** A part of what the sign shows: whoever asks for it is drawn anew when that part changes, and not at each mark. */
+export const useOutboxPart = <T>(part: (outbox: OutboxState) => T): T =>
+  useSyncExternalStore(
+    onOutbox,
+    () => part(state),
+    () => part(state),
+  );

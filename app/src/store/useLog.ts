@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { DeviceLog } from './database';
 import { laneOf } from './kept';
 import { folded, isWritable, keptLog } from './logs';
-import { countWaiting, oneMoreWaits, sendSoon } from './outbox';
+import { countWaiting, oneMoreSoon } from './outbox';
 import { recordFact } from './recordFact';
 import { onLogChanged } from './tabs';
 
@@ -85,8 +85,7 @@ export function useLog<K extends LogKindName, S extends LogState>(
         setLoaded((before) =>
           before.standing === 'here' ? { ...before, log, count: log.facts.length } : before,
         );
-        oneMoreWaits();
-        sendSoon();
+        oneMoreSoon();
         return null;
       });
       queue.current = turn.catch(() => undefined);

@@ -52,6 +52,15 @@ export interface SettlingNow {
 
 /** The wait before a hold: it counts from when nothing moved the air any more; null where none runs. */
 export function settlingNow(state: RunState, nowMs: number): SettlingNow | null {
+  if (!settlesAt.has(state)) settlesAt.set(state, settlesAtMs(state));
+  const untilMs = settlesAt.get(state) ?? null;
+  return untilMs === null ? null : { leftMs: Math.max(0, untilMs - nowMs), untilMs };
+}
+
+/** What one state comes to; a clock on the screen asks twice a second. */
+const settlesAt = new WeakMap<RunState, number | null>();
+
+function settlesAtMs(state: RunState): number | null {
   const { step, procedure, marks } = state;
   if (step?.act.kind !== 'hold' || !step.act.settle || state.hold) return null;
   const { act } = step;
@@ -60,8 +69,7 @@ export function settlingNow(state: RunState, nowMs: number): SettlingNow | null 
   if (!settled || of(act.start.key) || act.limitPsiPerMin === undefined) return null;
   const heat = heatAtStart(procedure, marks, { ...step, act });
   if (!heat) return null;
-  const untilMs = settled.atMs + waitNeededS(heat, act.limitPsiPerMin) * 1000;
-  return { leftMs: Math.max(0, untilMs - nowMs), untilMs };
+  return settled.atMs + waitNeededS(heat, act.limitPsiPerMin) * 1000;
 }
 
 /** What a press of the pad would mark at `nowMs`; null where the step waits for no mark. */
