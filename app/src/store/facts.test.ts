@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
-import type { AnyFact, RunFact, Unit } from '@keen-bleed/contract';
+import type { RunFact, Unit } from '@keen-bleed/contract';
 import { roadTest } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { me } from '../test/aPhone';

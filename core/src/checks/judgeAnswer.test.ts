@@ -7,8 +7,10 @@ const made = (answer: object, title = 'Read it') =>
 const number = (unit: string, more: object = {}) =>
   made({ kind: 'number', unit, error: 3, spread: 4, resolution: 0, ...more });
 const value = (of: number): CheckAnswer => ({ kind: 'number', value: of });
-const points = (...of: readonly (readonly [number, number])[]): CheckAnswer =>
-  ({ kind: 'points', points: of });
+const points = (...of: readonly (readonly [number, number])[]): CheckAnswer => ({
+  kind: 'points',
+  points: of,
+});
 const verdictOf = (check: Check, answer: CheckAnswer, expected: CheckAnswer) =>
   judgeAnswer(check, answer, expected).verdict;
 
