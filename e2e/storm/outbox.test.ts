@@ -13,7 +13,7 @@ import { World, type Standing } from './world';
 jest.mock('react', () => ({}));
 
 /** The short form; `npm run storm` asks for more, and gives it its time. */
-const SEQUENCES = Number(process.env.STORM_SEQUENCES ?? 150);
+const SEQUENCES = Number(process.env.STORM_SEQUENCES ?? 100);
 const MINUTES = Number(process.env.STORM_MINUTES ?? 0);
 const SEED = Number(process.env.STORM_SEED ?? Date.now() % 1_000_000);
 

@@ -129,6 +129,37 @@ describe('the outbox', () => {
     expect(textsOf(server.facts.get(cut))).toEqual(['a', 'b', 'c']);
   });
 
+  it('brings a restored server a run that it lost while the page stayed open, without a reload', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const gone = await aRun(page, run(1));
+    for (const text of ['a', 'b']) await record(page, gone, note(text));
+    await signIn(page);
+    server.logs.delete(gone);
+    server.facts.delete(gone);
+    await record(page, gone, note('c'));
+    await page.outbox.sendNow();
+    expect((await page.logs.keptLog(gone))?.log).toMatchObject({ refused: null, opened: 0 });
+    await page.outbox.tryAgain(gone);
+    expect(textsOf(server.facts.get(gone))).toEqual(['a', 'b', 'c']);
+    expect(await page.logs.countUnsent()).toBe(0);
+  });
+
+  it('compares what the server holds as soon as there is a network, where there was none at the start', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const cut = await aRun(page, run(1));
+    for (const text of ['a', 'b']) await record(page, cut, note(text));
+    await signIn(page);
+    server.facts.set(cut, (server.facts.get(cut) ?? []).slice(0, 1));
+    const again = openPage();
+    server.weather = ['lost-request'];
+    await signIn(again);
+    expect(textsOf(server.facts.get(cut))).toEqual(['a']);
+    await again.outbox.sendNow();
+    expect(textsOf(server.facts.get(cut))).toEqual(['a', 'b']);
+  });
+
   it('sends the other runs when the server breaks over one', async () => {
     const server = new FakeServer();
     const page = aPhone(server);

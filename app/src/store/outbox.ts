@@ -32,6 +32,8 @@ let state: OutboxState = { unsent: 0, standing: 'sent', message: null, refused: 
 let owner: Writer | null = null;
 let running: Promise<void> | null = null;
 let again = false;
+/** Whether what the server holds was compared since the owner came. */
+let isCompared = false;
 /**
  * What is retried by itself, and when: the whole pass, or one log that stumbled. It goes by the page's steady clock: a
  * clock that is set back by a day must not make a log wait for a day.
@@ -55,16 +57,27 @@ export async function setOutboxOwner(next: Writer | null): Promise<void> {
   owner = next;
   if (next === null) return;
   if (isNew) {
+    isCompared = false;
     try {
       await recallClock();
       await retryRefused((log) => isWritable(log, next));
-      await compareWithServer(next);
-      await leaveOldLogs();
     } catch {
-      // Without network it is compared at the next start.
+      // A store that cannot be read now is read again with the next pass.
     }
   }
   await sendNow();
+}
+
+/** Compares what the server holds, once for each time somebody is here; without network, as soon as there is one. */
+async function compareOnce(mine: Writer): Promise<void> {
+  if (isCompared) return;
+  try {
+    await compareWithServer(mine);
+    await leaveOldLogs();
+  } catch (error) {
+    if (error instanceof RequestProblem && NO_WAY.has(error.code)) return;
+  }
+  isCompared = true;
 }
 
 /** Forgets refusals so that the next pass tries again; by hand, at sign-in, and by a build that was not refused. */
@@ -144,6 +157,7 @@ async function pass(): Promise<void> {
   if (retryTimer) clearTimeout(retryTimer);
   retryTimer = null;
   try {
+    await compareOnce(mine);
     for (const log of await waitingLogs()) {
       if (!isWritable(log, mine) || isWaiting(log.id)) continue;
       if (log.refused !== null) {

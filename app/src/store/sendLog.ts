@@ -46,9 +46,9 @@ async function sendLane(
   if (rows.length === 0) return;
   for (let from = 0; from < rows.length; from += MOST_FACTS_AT_ONCE) {
     const lot = rows.slice(from, from + MOST_FACTS_AT_ONCE);
-    await sendPhotos(logId, lot);
-    const facts = await withTimeKnown(lot);
     try {
+      await sendPhotos(logId, lot);
+      const facts = await withTimeKnown(lot);
       const held = requireHeld(await ask('POST', `/api/v1/logs/${logId}/facts`, { facts }), logId);
       await setHeld(logId, [lane], held.lanes);
       if ((held.lanes[lane] ?? 0) < (lot.at(-1)?.seq ?? 0)) throw gap();
@@ -84,6 +84,7 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
     await sendLane(logId, next, who, false);
     return;
   }
+  if (problem.code === 'not-found' && (await bringBack(logId, who))) throw gap();
   if (problem.code === 'facts-missing' || problem.code === 'photo-missing') {
     const held = await askHeld(logId);
     if (!held) {
@@ -102,6 +103,20 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
   if (held) await setHeld(logId, [lane], held.lanes);
   const at = /^facts\.(\d+)/.exec(problem.fields[0]?.field ?? '')?.[1];
   throw problem.about(at === undefined ? null : (lot[Number(at)]?.id ?? null));
+}
+
+/**
+ * A record that the server no longer has, since it was restored from a backup: it is opened anew, and all of ours in it is
+ * sent again with the next pass.
+ *
+ * @returns false where it is another person's, who has to bring it back, or where the server has it after all
+ */
+async function bringBack(logId: string, who: Writer): Promise<boolean> {
+  const log = await (await database()).get('logs', logId);
+  if (log?.personId !== who.personId || (await askHeld(logId))) return false;
+  await changeLog(logId, { opened: 0, confirmedAtMs: null });
+  await setHeld(logId, [...(await lanesOf(who)), logId], {});
+  return true;
 }
 
 /** In a lane that two devices write in, only what the server holds of ours counts as held. */
