@@ -19,6 +19,8 @@ interface Kept {
 /** A cache that writes what is worth keeping to the device a moment after it changes. */
 export class KeptCache extends Map<string, State> {
   private timer: ReturnType<typeof setTimeout> | null = null;
+  private saving: Promise<void> = Promise.resolve();
+  private stops = 0;
 
   override set(key: string, value: State): this {
     super.set(key, value);
@@ -30,25 +32,29 @@ export class KeptCache extends Map<string, State> {
   private saveSoon(): void {
     this.timer ??= setTimeout(() => {
       this.timer = null;
-      void this.save();
+      this.saving = this.save();
     }, SAVE_AFTER_MS);
   }
 
-  /** Does not write what was about to be written. */
-  stopSaving(): void {
+  /** Does not write what was about to be written; done once what was being written has ended. */
+  stopSaving(): Promise<void> {
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
+    this.stops += 1;
+    return this.saving;
   }
 
   /** Forgets everything, and what was about to be written. */
-  forget(): void {
-    this.stopSaving();
+  forget(): Promise<void> {
     this.clear();
+    return this.stopSaving();
   }
 
   private async save(): Promise<void> {
-    const me = await keptMe();
-    if (!me) return;
+    const { stops } = this;
+    const me = await keptMe().catch(() => null);
+    // Somebody may have left meanwhile: nothing of theirs is written after that.
+    if (!me || stops !== this.stops) return;
     const entries = [...this.entries()].flatMap(([key, { data }]): [string, unknown][] =>
       KEPT_KEYS.test(key) && data !== undefined ? [[key, data]] : [],
     );
@@ -80,12 +86,12 @@ export async function loadKeptCache(): Promise<Cache> {
 
 /** Forgets on the device what was read; a page that stands open keeps what it shows. */
 export async function dropKeptOnDevice(): Promise<void> {
-  live?.stopSaving();
+  await live?.stopSaving();
   await keepByName(NAME, undefined);
 }
 
 /** Forgets what was read, on the device and in this page; called when a person leaves the device. */
 export async function dropKeptCache(): Promise<void> {
-  live?.forget();
+  await live?.forget();
   await keepByName(NAME, undefined);
 }
