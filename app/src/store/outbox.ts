@@ -77,7 +77,8 @@ async function compareOnce(mine: Writer): Promise<void> {
   } catch (error) {
     if (error instanceof RequestProblem && NO_WAY.has(error.code)) return;
   }
-  isCompared = true;
+  // Somebody else may have come meanwhile: theirs is not compared yet.
+  if (owner === mine) isCompared = true;
 }
 
 /** Forgets refusals so that the next pass tries again; by hand, at sign-in, and by a build that was not refused. */
