@@ -10,10 +10,11 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
+import { coverage } from './mutants/coverage.mjs';
 import { drawMutants } from './mutants/draw.mjs';
 import { report } from './mutants/report.mjs';
 import { makeSandbox } from './mutants/sandbox.mjs';
-import { coverage, tryMutants } from './mutants/trial.mjs';
+import { tryMutants } from './mutants/trial.mjs';
 import { ensureNodeModules, requireNode } from './setup/nodeModules.mjs';
 import { startPostgres } from './setup/postgres.mjs';
 import { runMain, say, Trouble } from './setup/say.mjs';
@@ -52,13 +53,16 @@ await runMain(async () => {
   const postgres = await startPostgres({ home, throwaway: true });
   try {
     const env = { ...process.env, TEST_DATABASE_URL: postgres.url, TZ: 'UTC' };
-    const covered = await coverage(sandbox, env);
+    const testFiles = await coverage(sandbox, env);
+    say('which tests come past which is known');
     const keep = (results) => writeFileSync(options.out, JSON.stringify(results, null, 1));
     const onSome = (results) => {
       keep(results);
-      say(`${results.length} of ${drawn.length} tried`);
+      const settled = results.filter(({ state }) => state !== 'untried');
+      const killed = settled.filter(({ state }) => state === 'killed').length;
+      say(`${settled.length} of ${drawn.length} settled, ${killed} killed`);
     };
-    const results = await tryMutants({ drawn, covered, sandbox, env, untilMs, onSome });
+    const results = await tryMutants({ drawn, testFiles, sandbox, env, untilMs, onSome });
     keep(results);
     report(results, say);
     say(`Every result is in ${options.out}; ${Math.round((Date.now() - startedMs) / 60_000)} min.`);

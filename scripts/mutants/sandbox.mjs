@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { cpSync, existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { root } from '../setup/root.mjs';
 
 /** Made by a command, not in the history, needed by the tests. */
@@ -11,18 +12,7 @@ const PACKAGES = ['', 'contract/', 'core/', 'server/', 'app/', 'e2e/'].map(
   (room) => `${room}node_modules`,
 );
 
-/** Runs in every test file of the first run: which switches it came past. */
-const COVERAGE = `
-const { appendFileSync } = require('node:fs');
-afterAll(() => {
-  const past = globalThis.__stryker__?.mutantCoverage?.static ?? {};
-  if (!process.env.MUTANT_COVERAGE) return;
-  appendFileSync(
-    process.env.MUTANT_COVERAGE,
-    JSON.stringify({ file: expect.getState().testPath, ids: Object.keys(past) }) + '\\n',
-  );
-});
-`;
+const IN_THE_TESTS = join(dirname(fileURLToPath(import.meta.url)), 'inTheTests.cjs');
 
 const CONFIG = `
 import whole from './jest.whole.config.mjs';
@@ -30,7 +20,7 @@ export default {
   ...whole,
   projects: whole.projects.map((each) => ({
     ...each,
-    setupFilesAfterEnv: [...(each.setupFilesAfterEnv ?? []), '<rootDir>/../mutants.coverage.cjs'],
+    setupFilesAfterEnv: [...(each.setupFilesAfterEnv ?? []), '<rootDir>/../mutants.inTheTests.cjs'],
   })),
 };
 `;
@@ -60,7 +50,7 @@ export async function makeSandbox(files) {
   }
   cpSync(join(tree, 'jest.config.mjs'), join(tree, 'jest.whole.config.mjs'));
   writeFileSync(join(tree, 'jest.config.mjs'), CONFIG);
-  writeFileSync(join(tree, 'mutants.coverage.cjs'), COVERAGE);
+  cpSync(IN_THE_TESTS, join(tree, 'mutants.inTheTests.cjs'));
   for (const { name, content } of files) writeFileSync(join(tree, name), content);
   return {
     home,

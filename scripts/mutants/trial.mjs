@@ -1,187 +1,179 @@
-import { fork } from 'node:child_process';
-import { once } from 'node:events';
-import { existsSync, readFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { dirname, join, relative } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { run } from '../setup/run.mjs';
-import { say, Trouble } from '../setup/say.mjs';
+import { say } from '../setup/say.mjs';
+import { Runner } from './runner.mjs';
 
-const WORKER = fileURLToPath(new URL('worker.mjs', import.meta.url));
-const PROJECTS = ['core', 'server', 'app', 'contract'];
-/** A file that takes so many times as long as it did is in an endless loop: that is seen, too. */
-const TOO_LONG = 4;
-const GRACE_MS = 20_000;
-/** A survivor is tried against so much of its tests, soonest first, and no further. */
-const MOST_MS = 40_000;
+/** A mutant is tried against so much of its tests, soonest first, and no further: in one loaded file, and alone. */
+const MOST_MS = { many: 12_000, one: 25_000 };
+/** What came through among many is tried alone once more, against tests beside it: a test may have kept a result. */
+const AGAIN_MS = 8_000;
 /** What is printed in a thread of its own, where the first run does not look: these tests come past all of it. */
 const IN_THREADS = {
   folder: 'server/src/report/',
   tests: ['report/report', 'jobs/jobs', 'log/visit'].map((name) => `server/src/${name}.test.ts`),
 };
-/** Jest keeps a little of every run. */
-const RUNS_A_WORKER = 60;
-
-/**
- * Runs every test once without a mutant.
- *
- * @returns which test files come past which mutant, and how long each takes, ms
- * @throws Trouble where a test fails without any mutant: nothing could be learned from one that fails anyway
- */
-export async function coverage({ home, tree, broken }, env) {
-  const coverageFile = join(home, 'coverage.ndjson');
-  const out = join(home, 'first.json');
-  let trouble = null;
-  await run(
-    'npx',
-    [
-      '--no-install',
-      'jest',
-      '--selectProjects',
-      ...PROJECTS,
-      '--json',
-      `--outputFile=${out}`,
-      '--silent',
-      `--maxWorkers=${cpus().length}`,
-      '--findRelatedTests',
-      ...broken,
-    ],
-    { cwd: tree, env: { ...env, MUTANT_COVERAGE: coverageFile } },
-  ).catch((error) => (trouble = error));
-  if (!existsSync(out)) throw trouble ?? new Trouble('the first run left no result');
-  const { testResults } = JSON.parse(readFileSync(out, 'utf8'));
-  const failed = testResults.filter(({ status }) => status !== 'passed');
-  // What fails with every switch off is told, and proves nothing about any mutant.
-  for (const { name } of failed)
-    say(`not used, it fails without a mutant: ${relative(tree, name)}`);
-  if (failed.length > testResults.length / 10)
-    throw new Trouble(`${failed.length} test files fail without a mutant: mend those first.`);
-  const useless = new Set(failed.map(({ name }) => name));
-  const tookMs = new Map(testResults.map((each) => [each.name, each.endTime - each.startTime]));
-  const byMutant = new Map();
-  for (const line of readFileSync(coverageFile, 'utf8').trim().split('\n')) {
-    const { file, ids } = JSON.parse(line);
-    if (useless.has(file)) continue;
-    for (const id of ids) byMutant.set(id, [...(byMutant.get(id) ?? []), file]);
-  }
-  return { tookMs, byMutant };
-}
+const SAID_EVERY = 50;
 
 /** A file beside the source is more likely to notice than another, so it may take longer for its turn. */
 const NEARNESS = { same: 0.1, folder: 0.3, elsewhere: 1 };
 
-/** Files of tests in the order in which one notices soonest: quick ones, and those beside the source. */
-function soonestFirst(files, source, tookMs) {
-  const nearness = (file) => {
-    if (file.replace(/\.test\.tsx?$/, '') === source.replace(/\.tsx?$/, '')) return NEARNESS.same;
-    return dirname(file) === dirname(source) ? NEARNESS.folder : NEARNESS.elsewhere;
-  };
-  const turn = (file) => nearness(file) * tookMs.get(file);
-  return [...files].sort((a, b) => turn(a) - turn(b));
+function nearnessOf(file, source) {
+  if (file.replace(/\.test\.tsx?$/, '') === source.replace(/\.tsx?$/, '')) return NEARNESS.same;
+  return dirname(file) === dirname(source) ? NEARNESS.folder : NEARNESS.elsewhere;
 }
 
-/** One process that runs test files; made anew where it hangs, dies or grows old. */
-class Runner {
-  constructor(tree, env) {
-    Object.assign(this, { tree, env, child: null, runs: 0 });
-  }
+const sum = (numbers) => numbers.reduce((all, each) => all + each, 0);
 
-  async started() {
-    if (this.child && this.runs < RUNS_A_WORKER && this.child.connected) return this.child;
-    this.stop();
-    this.runs = 0;
-    this.child = fork(WORKER, [this.tree], { cwd: this.tree, env: this.env, stdio: 'ignore' });
-    await once(this.child, 'message');
-    return this.child;
-  }
-
-  stop() {
-    this.child?.kill('SIGKILL');
-    this.child = null;
-  }
-
-  /** @returns whether the file failed, was too slow, or took the process with it */
-  async fails(mutant, file, tookMs) {
-    const child = await this.started();
-    this.runs += 1;
-    const stop = new AbortController();
-    const timer = setTimeout(() => stop.abort(), TOO_LONG * tookMs + GRACE_MS);
-    try {
-      const project = relative(this.tree, file).split('/')[0];
-      child.send({ mutant, project, file });
-      const [answer] = await Promise.race([
-        once(child, 'message', { signal: stop.signal }),
-        once(child, 'exit', { signal: stop.signal }).then(() => [{ failed: true }]),
-      ]);
-      return answer.failed;
-    } catch (error) {
-      if (error.name !== 'AbortError') throw error;
-      this.stop();
-      return true;
-    } finally {
-      clearTimeout(timer);
-      stop.abort();
+/** One mutant, and what has become of it. */
+class Trial {
+  constructor(mutant, testFiles, tree) {
+    const { id, fileName } = mutant;
+    Object.assign(this, { mutant, id, state: null, tried: new Set(), spentMs: 0 });
+    this.source = join(tree, fileName);
+    const past = (file) => file.statics.has(id) || file.tests.some(({ ids }) => ids.has(id));
+    this.files = testFiles.filter(past);
+    if (this.files.length === 0 && fileName.startsWith(IN_THREADS.folder)) {
+      const names = new Set(IN_THREADS.tests.map((each) => join(tree, each)));
+      this.files = testFiles.filter(({ name }) => names.has(name));
     }
+    const turn = ({ name, tookMs }) => nearnessOf(name, this.source) * tookMs;
+    this.files.sort((a, b) => turn(a) - turn(b));
   }
-}
 
-/** Tries each mutant against the test files that come past it. */
-export async function tryMutants({
-  drawn,
-  covered: { byMutant, tookMs },
-  sandbox,
-  env,
-  untilMs,
-  onSome,
-}) {
-  const { tree } = sandbox;
-  const results = [];
-  // A file has to pass here with nothing broken, too: else a trial that cannot run would count every mutant as killed.
-  const sound = new Map();
-  const isSound = async (runner, file) => {
-    if (!sound.has(file)) {
-      sound.set(file, !(await runner.fails(null, file, tookMs.get(file))));
-      if (!sound.get(file))
-        say(`not used, it fails here without a mutant: ${relative(tree, file)}`);
+  /** Whether each of a file's tests can be run by itself with this one switched on. */
+  isAmongMany(file) {
+    return !file.hasHooks && !file.statics.has(this.id);
+  }
+
+  /** The tests of a file that may notice, soonest first, as far as time is left. */
+  testsIn(file) {
+    const chosen = [];
+    for (const { name, ms, ids } of [...file.tests].sort((a, b) => a.ms - b.ms)) {
+      if (!ids.has(this.id)) continue;
+      if (this.spentMs > 0 && this.spentMs + ms > MOST_MS.many) break;
+      this.spentMs += Math.max(ms, 1);
+      chosen.push(name);
     }
-    return sound.get(file);
-  };
-  const one = async (runner, mutant) => {
-    const base = {
+    return chosen;
+  }
+
+  result(tree) {
+    const { mutant } = this;
+    return {
       file: mutant.fileName,
       line: mutant.location.start.line + 1,
       was: mutant.was,
       becomes: mutant.replacement,
       mutator: mutant.mutatorName,
+      state: this.state ?? 'untried',
+      tried: [...this.tried].map((name) => relative(tree, name)),
+      covering: this.files.length,
     };
-    const inThread = mutant.fileName.startsWith(IN_THREADS.folder) ? IN_THREADS.tests : [];
-    const passing = byMutant.get(mutant.id) ?? inThread.map((each) => join(tree, each));
-    const files = soonestFirst(passing, join(tree, mutant.fileName), tookMs);
-    const said = (state, tried) => {
-      results.push({ ...base, state, tried, covering: files.length });
-      if (results.length % 25 === 0) onSome(results);
-    };
-    if (files.length === 0) return said('unreached', []);
-    if (Date.now() > untilMs) return said('untried', []);
-    const tried = [];
-    let spentMs = 0;
-    for (const file of files) {
-      const took = tookMs.get(file);
-      if (tried.length > 0 && spentMs + took > MOST_MS) continue;
-      if (!(await isSound(runner, file))) continue;
-      spentMs += took;
-      tried.push(relative(tree, file));
-      if (await runner.fails(mutant.id, file, took)) return said('killed', tried);
+  }
+}
+
+/** Tries all that need no fresh file, file after file. */
+async function tryAmongMany(trials, testFiles, runners, untilMs, onSome) {
+  const cost = ({ tests }) => sum(tests.map(({ ms }) => ms)) / Math.max(1, tests.length);
+  const left = testFiles.filter(({ hasHooks }) => !hasHooks).sort((a, b) => cost(a) - cost(b));
+  const one = async (runner, file) => {
+    let asked = trials
+      .filter((trial) => trial.state === null && trial.files.includes(file))
+      .filter((trial) => trial.isAmongMany(file))
+      .map((trial) => ({ trial, tests: trial.testsIn(file) }))
+      .filter(({ tests }) => tests.length > 0);
+    while (asked.length > 0 && Date.now() < untilMs) {
+      const mutants = asked.map(({ trial: { id }, tests }) => ({ id, tests }));
+      const { killed, spoilt, stoppedIn, isOver } = await runner.tryMany(file, mutants);
+      for (const { trial } of asked) {
+        if (killed.has(trial.id) || trial.id === stoppedIn) {
+          trial.state = 'killed';
+          trial.tried.add(file.name);
+        } else if (isOver && spoilt === null) trial.tried.add(file.name);
+      }
+      onSome();
+      // What spoils a test is tried alone, later; the others once more without it.
+      if (isOver ? spoilt === null : stoppedIn === null) return;
+      asked = asked.filter(({ trial }) => trial.state === null && trial.id !== spoilt);
     }
-    said('survived', tried);
   };
-  const left = [...drawn];
   await Promise.all(
-    cpus().map(async () => {
-      const runner = new Runner(tree, env);
+    runners.map(async (runner) => {
       for (let next = left.shift(); next; next = left.shift()) await one(runner, next);
-      runner.stop();
     }),
   );
-  return results;
+}
+
+/** Tries what is left, each alone in a fresh file. */
+async function tryAlone(trials, runners, untilMs, onSome, tree) {
+  // A file has to pass here with nothing broken, too: else a trial that cannot run would count every mutant as killed.
+  const sound = new Map();
+  const isSound = (runner, file) => {
+    if (!sound.has(file)) {
+      sound.set(
+        file,
+        runner.fails(null, file).then((failed) => {
+          if (failed) say(`not used, it fails here without a mutant: ${relative(tree, file.name)}`);
+          return !failed;
+        }),
+      );
+    }
+    return sound.get(file);
+  };
+  const one = async (runner, trial) => {
+    const isAgain = trial.tried.size > 0;
+    const files = trial.files.filter((file) =>
+      isAgain ? nearnessOf(file.name, trial.source) < NEARNESS.elsewhere : true,
+    );
+    const most =
+      isAgain && !files.some((file) => !trial.isAmongMany(file)) ? AGAIN_MS : MOST_MS.one;
+    let spentMs = 0;
+    let runs = 0;
+    for (const file of files) {
+      if (runs > 0 && spentMs + file.tookMs > most) continue;
+      if (isAgain && file.tookMs > most) continue;
+      if (!(await isSound(runner, file))) continue;
+      spentMs += file.tookMs;
+      runs += 1;
+      trial.tried.add(file.name);
+      if (await runner.fails(trial.id, file)) {
+        trial.state = 'killed';
+        return;
+      }
+    }
+    trial.state = 'survived';
+  };
+  const left = trials.filter(({ state }) => state === null);
+  await Promise.all(
+    runners.map(async (runner) => {
+      for (let next = left.shift(); next; next = left.shift()) {
+        if (Date.now() > untilMs) return;
+        await one(runner, next);
+        onSome();
+      }
+    }),
+  );
+}
+
+/** Tries each mutant against the tests that come past it. */
+export async function tryMutants({ drawn, testFiles, sandbox, env, untilMs, onSome }) {
+  const { tree } = sandbox;
+  const trials = drawn.map((mutant) => new Trial(mutant, testFiles, tree));
+  for (const trial of trials) if (trial.files.length === 0) trial.state = 'unreached';
+  const results = () => trials.map((trial) => trial.result(tree));
+  let said = 0;
+  const some = () => {
+    const settled = trials.filter(({ state }) => state !== null).length;
+    if (settled < said + SAID_EVERY) return;
+    said = settled;
+    onSome(results());
+  };
+  const runners = cpus().map((_, n) => new Runner(sandbox, env, n));
+  try {
+    await tryAmongMany(trials, testFiles, runners, untilMs, some);
+    await tryAlone(trials, runners, untilMs, some, tree);
+  } finally {
+    for (const runner of runners) runner.stop();
+  }
+  return results();
 }
