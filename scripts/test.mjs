@@ -1,5 +1,5 @@
-/* Every check there is, one after the other, and one summary. `--quick` leaves out what needs a database,
-   a build or a browser. */
+/* The checks, one stage after the other, and one summary. With `--all` every check there is, and nothing taken from an
+   earlier time; with `--quick` only the unit tests that are quick. */
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -10,12 +10,15 @@ import { startPostgres } from './setup/postgres.mjs';
 import { root } from './setup/root.mjs';
 import { run } from './setup/run.mjs';
 import { runMain, say, Trouble } from './setup/say.mjs';
+import { keptTo, leftOut, sizeAsked } from './setup/testSizes.mjs';
 import { ensureValidators, ensureWebBuild } from './setup/webBuild.mjs';
 
 /** Characters of a failure that are printed. */
 const MOST_SAID = 1_500;
 
-const quick = process.argv.includes('--quick');
+const size = sizeAsked(process.argv);
+const quick = size === 'quick';
+const SAID = { quick: 'the quick tests', usual: 'the checks', all: 'every check' };
 const results = [];
 
 /** Runs one stage; a failure is kept for the summary and the rest goes on. Two may run beside each other. */
@@ -35,6 +38,10 @@ async function stage(name, work) {
   results.push(result);
 }
 
+/** What a look found of a file that has not changed since is taken again, but where everything is asked for. */
+const keptIn = (name) => join(root, 'node_modules/.cache/checks', name);
+const again = (args) => (size === 'all' ? [] : args);
+
 const npx = (...args) => run('npx', ['--no-install', ...args], { cwd: root });
 
 async function jest(projects, env = {}, workers = 1) {
@@ -47,6 +54,7 @@ async function jest(projects, env = {}, workers = 1) {
     '--testLocationInResults',
     `--maxWorkers=${workers}`,
     '--silent',
+    ...leftOut(size),
   ];
   let trouble = null;
   await run('npx', ['--no-install', 'jest', ...args], {
@@ -88,7 +96,7 @@ function failuresIn(suites) {
 async function browser(env) {
   const out = join(scratch, 'browser.json');
   let trouble = null;
-  await run('npx', ['--no-install', 'playwright', 'test'], {
+  await run('npx', ['--no-install', 'playwright', 'test', ...keptTo(size)], {
     cwd: join(root, 'e2e'),
     env: { ...process.env, ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: out },
   }).catch((error) => (trouble = error));
@@ -104,7 +112,7 @@ async function browser(env) {
 
 const scratch = mkdtempSync(join(tmpdir(), 'keen-bleed-test-'));
 await runMain(async () => {
-  console.log(`\nKeen Bleed: ${quick ? 'the quick checks' : 'every check'}`);
+  console.log(`\nKeen Bleed: ${SAID[size]}`);
   const startedMs = Date.now();
   requireNode();
   if (!quick) await ensurePackages({ browser: true });
@@ -114,13 +122,26 @@ await runMain(async () => {
   // Each of these keeps one core busy: on a machine of two they go side by side.
   const looks = async () => {
     await stage('format', () =>
-      npx('prettier', '--check', '--log-level', 'warn', '.').then(() => null),
+      npx(
+        ...['prettier', '--check', '--log-level', 'warn', '.'],
+        ...again(['--cache', '--cache-location', keptIn('prettier')]),
+      ).then(() => null),
     );
-    await stage('lint', () => npx('eslint', '.', '--max-warnings', '0').then(() => null));
+    await stage('lint', () =>
+      npx(
+        ...['eslint', '.', '--max-warnings', '0'],
+        ...again(['--cache', '--cache-strategy', 'content', '--cache-location', keptIn('eslint')]),
+      ).then(() => null),
+    );
   };
   const types = async () => {
     for (const room of ['contract', 'core', 'server', 'app', 'e2e']) {
-      await stage(`types of ${room}`, () => npx('tsc', '-p', room).then(() => null));
+      await stage(`types of ${room}`, () =>
+        npx(
+          ...['tsc', '-p', room],
+          ...again(['--incremental', '--tsBuildInfoFile', keptIn(`${room}.tsbuildinfo`)]),
+        ).then(() => null),
+      );
     }
     await stage('arrows between rooms', () =>
       npx(
@@ -146,7 +167,7 @@ await runMain(async () => {
       ).then(() => null),
     );
   };
-  await Promise.all([looks(), types()]);
+  if (!quick) await Promise.all([looks(), types()]);
   const units = () =>
     stage('unit tests', () => jest(['contract', 'core', 'app'], {}, quick ? 2 : 1));
   if (quick) await units();

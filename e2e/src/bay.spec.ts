@@ -36,7 +36,7 @@ const onDrawing = (page: Page, part: string | RegExp) =>
 
 test(
   'a rig in the Bay is driven, walked round, hunted and told, by tapping alone',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page }) => {
     await signIn(page, 'idris');
     await setUp(page, 'Gritter 18', 'one hidden');

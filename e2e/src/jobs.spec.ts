@@ -7,7 +7,7 @@ const openUnit = (page: Page, name: RegExp) =>
 
 test(
   'from an open failure to a proven release: four touches to the part, two to the retest, and a lead’s word',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page, server }) => {
     await page.clock.install();
     await signIn(page, 'idris');

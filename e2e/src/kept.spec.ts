@@ -35,7 +35,7 @@ async function clockIsOffBy(page: Page, startedAtMs: number): Promise<number> {
 
 test(
   'a reload in the middle of a hold goes on at the same place with the clock right',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page, server }) => {
     await signIn(page, 'idris');
     await startRun(page, 'Gritter 18');
@@ -69,31 +69,31 @@ test('a phone that slept through the end wakes to a hold that is over', async ({
   await expect(pad(page)).toContainText('Now at 120 psi');
 });
 
-test('marks made without network are kept, shown as not sent, and sent once when it is back', async ({
-  page,
-  context,
-  server,
-}) => {
-  await signIn(page, 'paula');
-  await startRun(page, 'Tractor 07');
-  const id = page.url().split('/').at(-1) ?? '';
-  await press(page, 'All done, ready');
-  // The sign still says so of the time before the press: the server is asked.
-  await expect.poll(() => countEvents(server, id)).toBe('2');
-  await expect(page.getByText('all sent')).toBeVisible();
-  await context.setOffline(true);
-  await press(page, 'Needle at 85 psi');
-  await expect(page.getByTestId('outbox')).toContainText('1 not sent · no network');
-  await page.clock.fastForward(30_000);
-  await press(page, 'Needle at 100 psi');
-  await expect(page.getByTestId('outbox')).toContainText('2 not sent');
-  expect(server.query(`select count(*) from facts where log_id = '${id}'`)).toBe('2');
-  await context.setOffline(false);
-  await expect(page.getByText('all sent')).toBeVisible();
-  expect(
-    server.query(`select count(*), count(distinct id) from facts where log_id = '${id}'`),
-  ).toBe('4|4');
-});
+test(
+  'marks made without network are kept, shown as not sent, and sent once when it is back',
+  { tag: '@main' },
+  async ({ page, context, server }) => {
+    await signIn(page, 'paula');
+    await startRun(page, 'Tractor 07');
+    const id = page.url().split('/').at(-1) ?? '';
+    await press(page, 'All done, ready');
+    // The sign still says so of the time before the press: the server is asked.
+    await expect.poll(() => countEvents(server, id)).toBe('2');
+    await expect(page.getByText('all sent')).toBeVisible();
+    await context.setOffline(true);
+    await press(page, 'Needle at 85 psi');
+    await expect(page.getByTestId('outbox')).toContainText('1 not sent · no network');
+    await page.clock.fastForward(30_000);
+    await press(page, 'Needle at 100 psi');
+    await expect(page.getByTestId('outbox')).toContainText('2 not sent');
+    expect(server.query(`select count(*) from facts where log_id = '${id}'`)).toBe('2');
+    await context.setOffline(false);
+    await expect(page.getByText('all sent')).toBeVisible();
+    expect(
+      server.query(`select count(*), count(distinct id) from facts where log_id = '${id}'`),
+    ).toBe('4|4');
+  },
+);
 
 test('a closed tab finds its run again under Run', async ({ page, context }) => {
   await signIn(page, 'maren');
@@ -160,21 +160,22 @@ test('a session that ended while a form was open loses nothing that was typed', 
   await expect(page.getByRole('heading', { name: `Sweeper ${number}` })).toBeVisible();
 });
 
-test('a form left half filled is there again after the tab was closed', async ({
-  page,
-  context,
-}) => {
-  await signIn(page, 'maren');
-  await page.getByRole('link', { name: 'Add a unit' }).click();
-  await page.getByLabel('What it is').fill('Half a plough');
-  await page.close();
-  const again = await context.newPage();
-  await again.goto('/unit/new');
-  await expect(again.getByLabel('What it is')).toHaveValue('Half a plough');
-  await expect(again.getByText('Found again as you left it')).toBeVisible();
-  await again.getByRole('button', { name: 'Start over' }).click();
-  await expect(again.getByLabel('What it is')).toHaveValue('');
-});
+test(
+  'a form left half filled is there again after the tab was closed',
+  { tag: '@main' },
+  async ({ page, context }) => {
+    await signIn(page, 'maren');
+    await page.getByRole('link', { name: 'Add a unit' }).click();
+    await page.getByLabel('What it is').fill('Half a plough');
+    await page.close();
+    const again = await context.newPage();
+    await again.goto('/unit/new');
+    await expect(again.getByLabel('What it is')).toHaveValue('Half a plough');
+    await expect(again.getByText('Found again as you left it')).toBeVisible();
+    await again.getByRole('button', { name: 'Start over' }).click();
+    await expect(again.getByLabel('What it is')).toHaveValue('');
+  },
+);
 
 test('a mark far off the gauge cannot be reached from the pad', async ({ page }) => {
   await signIn(page, 'idris');

@@ -12,33 +12,33 @@ import {
 
 test.use({ serviceWorkers: 'allow' });
 
-test('a run started, reloaded and closed with no network at all reaches the server whole', async ({
-  page,
-  context,
-  server,
-}) => {
-  await page.clock.install();
-  await signIn(page, 'idris');
-  await allAtHand(page);
-  await context.setOffline(true);
-  await startRun(page, 'Gritter 18');
-  await runToHold(page);
-  // A mark counts once the screen has said so: then it outlives the page.
-  await expect(page.getByTestId('clock')).toBeVisible();
-  await page.reload();
-  // From nothing, on a machine that works out suspects beside it.
-  await expect(page.getByTestId('clock')).toBeVisible({ timeout: 60_000 });
-  await page.getByRole('button', { name: /^End the hold with a reading/ }).click();
-  await page.clock.fastForward(226_000);
-  await press(page, 'Now at 120 psi');
-  await finishRun(page);
-  await expect(page.getByText('All figures within their limits')).toBeVisible();
-  const id = page.url().split('/').at(-1) ?? '';
-  expect(server.query(`select count(*) from logs where id = '${id}'`)).toBe('0');
-  await context.setOffline(false);
-  await expect(page.getByText('all sent')).toBeVisible();
-  expect(server.query(`select verdict from logs where id = '${id}'`)).toBe('pass');
-});
+test(
+  'a run started, reloaded and closed with no network at all reaches the server whole',
+  { tag: '@main' },
+  async ({ page, context, server }) => {
+    await page.clock.install();
+    await signIn(page, 'idris');
+    await allAtHand(page);
+    await context.setOffline(true);
+    await startRun(page, 'Gritter 18');
+    await runToHold(page);
+    // A mark counts once the screen has said so: then it outlives the page.
+    await expect(page.getByTestId('clock')).toBeVisible();
+    await page.reload();
+    // From nothing, on a machine that works out suspects beside it.
+    await expect(page.getByTestId('clock')).toBeVisible({ timeout: 60_000 });
+    await page.getByRole('button', { name: /^End the hold with a reading/ }).click();
+    await page.clock.fastForward(226_000);
+    await press(page, 'Now at 120 psi');
+    await finishRun(page);
+    await expect(page.getByText('All figures within their limits')).toBeVisible();
+    const id = page.url().split('/').at(-1) ?? '';
+    expect(server.query(`select count(*) from logs where id = '${id}'`)).toBe('0');
+    await context.setOffline(false);
+    await expect(page.getByText('all sent')).toBeVisible();
+    expect(server.query(`select verdict from logs where id = '${id}'`)).toBe('pass');
+  },
+);
 
 test('the app opens cold with no network: yard, rig sheet, rules, and a run to the end of its hold', async ({
   page,

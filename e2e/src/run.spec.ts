@@ -22,7 +22,7 @@ test.beforeEach(async ({ page }) => {
 
 test(
   'a technician runs a truck from the yard to a kept verdict, and finds it again',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page, server }) => {
     await signIn(page, 'idris');
     await startRun(page, 'Gritter 18');
@@ -161,7 +161,7 @@ test('a mark can be put right afterwards; its time stays', async ({ page, server
   expect(times).toBe('1 of 2');
 });
 
-test('a run is driven by the keyboard alone', { tag: '@both' }, async ({ page }) => {
+test('a run is driven by the keyboard alone', { tag: ['@both', '@main'] }, async ({ page }) => {
   await signIn(page, 'idris');
   const units = page.getByRole('list', { name: 'Units' });
   await units.getByRole('link', { name: /^Tractor 09/ }).press('Enter');

@@ -3,7 +3,7 @@ import { expect, signIn, test } from './ownServer';
 
 test(
   'from what the driver says to the part: the next check is made, the ranking moves, and it is taken back',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page, server }) => {
     await signIn(page, 'idris');
     const facts = (kind: string) =>

@@ -3,7 +3,7 @@ import { expect, press, signIn, startRun, test } from './ownServer';
 
 test(
   'a note the server will not take is shown, corrected, and goes out; nothing else is held up',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page, server }) => {
     await signIn(page, 'paula');
     await startRun(page, 'Tipper 04');

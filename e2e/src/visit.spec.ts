@@ -24,7 +24,7 @@ async function add(page: Page, where: string, how: string, words: string): Promi
 
 test(
   'two people write in one visit, each sees the other’s, and it stands on the sheet',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page, browser, server }, { project }) => {
     const unit = project.name === 'wide' ? 'Tractor 09' : 'Gritter 18';
     await signIn(page, 'idris');

@@ -4,7 +4,7 @@ import { expect, signIn, test } from './ownServer';
 
 test(
   'drains say how the dryer is, and what freezes tonight',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page, server }) => {
     await signIn(page, 'paula');
     await page

@@ -61,7 +61,7 @@ test(
 
 test(
   'a unit is added, checked against the tank rule, edited and retired',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page }) => {
     await signIn(page, 'maren');
     await page.getByRole('link', { name: 'Add a unit' }).click();
@@ -115,7 +115,7 @@ test(
 
 test(
   'a viewer reads everything and is offered nothing to change',
-  { tag: '@both' },
+  { tag: ['@both', '@main'] },
   async ({ page }) => {
     await signIn(page, 'joss');
     await expect(page.getByRole('link', { name: 'Add a unit' })).toBeHidden();
@@ -142,7 +142,7 @@ test('pressures are shown in the unit the reader chose', async ({ page }) => {
   await expect(units).not.toContainText('psi');
 });
 
-test('a run is taken out as JSON, CSV and a report', async ({ page }) => {
+test('a run is taken out as JSON, CSV and a report', { tag: '@main' }, async ({ page }) => {
   await signIn(page, 'joss');
   await page.getByRole('link', { name: /Gritter 12/ }).click();
   await page.getByRole('list', { name: 'Runs' }).getByRole('link').first().click();

@@ -1,6 +1,9 @@
+import { digest } from '../test/digest';
+import { rigsOfEverySort } from '../test/rigsOfEverySort';
 import { unitOf } from '../test/walk';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { actsAt, checksOfStep, failsAt } from './actsAt';
+import { faultsOf } from '../twin/faults/faultsOf';
 import { checksOf } from './catalogue';
 import { valvesOf } from './valves';
 
@@ -60,4 +63,19 @@ describe.each(Object.entries(rigs))('the catalogue of %s', (_, rig) => {
     const said = valvesOf(rig, checks).map((valve) => JSON.stringify(valve));
     expect(said.join('\n')).toMatchSnapshot();
   });
+});
+
+describe('of rigs of every sort', () => {
+  it.each(Object.entries({ ...rigsOfEverySort, ...rigs }))(
+    'the checks of %s are these, with a mark of all that is said of each',
+    (_, rig) => {
+      const checks = checksOf(rig, faultsOf(rig));
+      expect(checks.map((check) => `${check.id} ${digest(check)}`).join('\n')).toMatchSnapshot();
+      expect(
+        valvesOf(rig, checks)
+          .map((valve) => digest(valve))
+          .join(' '),
+      ).toMatchSnapshot();
+    },
+  );
 });

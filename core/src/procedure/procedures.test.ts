@@ -1,4 +1,5 @@
 import { ruleSets } from '../standards/ruleSets';
+import { rigsOfEverySort, switchedOver } from '../test/rigsOfEverySort';
 import { unitOf } from '../test/walk';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { procedureFor } from './procedureFor';
@@ -25,4 +26,28 @@ describe.each(Object.entries(rigs))('the steps of %s', (_, rig) => {
       expect(JSON.stringify(first)).toMatch(/[Cc]hock/);
     }
   });
+});
+
+describe('on other rigs and with the switches the other way', () => {
+  const sets = [...ruleSets, switchedOver];
+  const above = new Set(
+    Object.values(rigs).flatMap((rig) =>
+      ruleSets.flatMap((set) =>
+        procedureFor(rig, set, []).steps.map((step) => JSON.stringify(step)),
+      ),
+    ),
+  );
+
+  it.each(Object.entries({ ...rigsOfEverySort, ...rigs }))(
+    'the steps of %s are these, and those that are not among the ones above so asked',
+    (_, rig) => {
+      const seen = new Set(above);
+      for (const set of sets) {
+        const { steps } = procedureFor(rig, set, ['drain']);
+        const others = steps.map((step) => JSON.stringify(step)).filter((step) => !seen.has(step));
+        others.forEach((step) => seen.add(step));
+        expect([steps.map(({ id }) => id).join(' '), ...others].join('\n')).toMatchSnapshot();
+      }
+    },
+  );
 });
