@@ -15,6 +15,8 @@ jest.mock('react', () => ({}));
 /** The short form; `npm run storm` asks for more, and gives it its time. */
 const SEQUENCES = Number(process.env.STORM_SEQUENCES ?? 100);
 const MINUTES = Number(process.env.STORM_MINUTES ?? 0);
+/** In a long storm it is said how far it is. */
+const TOLD_EVERY = 250;
 const SEED = Number(process.env.STORM_SEED ?? Date.now() % 1_000_000);
 
 let world: World;
@@ -202,6 +204,9 @@ it(
           marks += phone.taken.length;
         }
         sequences += 1;
+        // Told past Jest, which keeps a test's words until its end.
+        if (MINUTES > 0 && sequences % TOLD_EVERY === 0)
+          process.stdout.write(`${sequences} sequences, ${marks} marks\n`);
       }),
       {
         numRuns: SEQUENCES,

@@ -4,7 +4,7 @@ import { say } from '../setup/say.mjs';
 import { Runner } from './runner.mjs';
 
 /** A mutant is tried against so much of its tests, soonest first, and no further: in one loaded file, and alone. */
-const MOST_MS = { many: 12_000, one: 25_000 };
+const MOST_MS = { many: 8_000, one: 25_000 };
 /** What came through among many is tried alone once more, against tests beside it: a test may have kept a result. */
 const AGAIN_MS = 8_000;
 /** What is printed in a thread of its own, where the first run does not look: these tests come past all of it. */
