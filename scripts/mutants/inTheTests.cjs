@@ -1,3 +1,4 @@
+/* global expect, afterAll */
 /*
  * Runs in every test file of the copy, before its tests are named. It does one of three things, by MUTANT_TASK:
  *

@@ -177,7 +177,7 @@ it('a fault between two severities is shown so, and called so', () => {
   const model = rigs['a truck']!;
   const fault = model.faults[2]!;
   const shown = [0.1, 0.25, 0.4, 0.5, 0.8, 0.93, 1].map((severity) => {
-    const { numbers, unsure, lamps } = shownBetween(model, fault, severity)!;
+    const { numbers, unsure, lamps } = shownBetween(model, fault, severity);
     return [
       severity,
       numbers.map((each) => each?.toFixed(3)).join(' '),

@@ -84,7 +84,7 @@ describe.each(rigs)('on %s', (_, rig) => {
   it('figures have these limits', () => {
     const lines = Object.keys(figureTitles).map((figure) => {
       const limits = sets.map((set) =>
-        limitFor(figure as never, { unit: rig.unit, towed: rig.towed } as never, set),
+        limitFor(figure as never, { unit: rig.unit, towed: rig.towed }, set),
       );
       return `${figure} ${couplingOf(rig)}: ${limits.map((limit) => (limit ? `${limit.min ?? ''}–${limit.max ?? ''}` : 'none')).join(' | ')} ${digest(limits)}`;
     });

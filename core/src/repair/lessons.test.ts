@@ -17,7 +17,7 @@ const job = (
   learns: {
     ...{ releasedMs, worked: [], suspect: null, readings: [], faultId: null },
     ...change,
-  } as JobLesson,
+  },
 });
 const lessons = (...jobs: { openedMs: number; learns: JobLesson | null }[]) =>
   lessonsOf(taught(jobs, (id) => `unit ${id}`));

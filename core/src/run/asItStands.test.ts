@@ -2,7 +2,6 @@ import type { RuleSet } from '@keen-bleed/contract';
 import { outcomeOfRun } from '../log/kinds/run/runKind';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import { markRows } from '../reading/markRows';
-import { meaningOf } from '../reading/meaningOf';
 import { sayFigureLine } from '../reading/figureWords';
 import { sayHeadNumber, sayOtherView } from '../reading/twoViews';
 import { windowsOf } from '../reading/windowsOf';

@@ -20,7 +20,7 @@ jest.mock('./printer', () => ({
   printed: (definition: TDocumentDefinitions) => Promise.resolve(definition),
 }));
 
-const whole: ChainStanding = { head: 'abcdef0123456789fedcba9876543210', brokenAt: null } as never;
+const whole: ChainStanding = { head: 'abcdef0123456789fedcba9876543210', brokenAt: null };
 const shop = { shopName: 'Winter Road Depot', timeZone: 'Europe/Oslo' };
 const writers = { '00000000-0000-7000-8000-0000000000a1': 'Idris' };
 
@@ -97,7 +97,7 @@ describe('a run on paper', () => {
       startedAtMs: header.startedAtMs,
       closedAtMs: walk.nowMs,
       timeUnsure: header.made.towed.length > 0,
-      chain: header.made.towed.length > 0 ? ({ ...whole, brokenAt: 4 } as never) : whole,
+      chain: header.made.towed.length > 0 ? { ...whole, brokenAt: 4 } : whole,
       state: walk.state,
       outcome: outcomeOfRun(header, walk.state),
     });
@@ -142,7 +142,7 @@ describe('a job on paper', () => {
     } as never;
     const page = {
       ...shop,
-      ...{ header: job.log.header as never, facts: job.log.facts as readonly JobFact[], state },
+      ...{ header: job.log.header as never, facts: job.log.facts, state },
       ...{ by: 'Maren', writers, startedAtMs: 1_760_000_000_000, closedAtMs: null, chain: whole },
     };
     expect(said(await releasePage(page))).toMatchSnapshot();
@@ -199,10 +199,10 @@ it('a visit on paper', async () => {
     }),
     fact({ kind: 'close' }),
   ];
-  const log = new FoldedLog(visitKind, header as never, facts as never);
+  const log = new FoldedLog(visitKind, header, facts);
   const page = await visitReport({
     ...shop,
-    ...{ header, facts, state: log.state as VisitState, by: 'Maren', writers, chain: whole },
+    ...{ header, facts, state: log.state, by: 'Maren', writers, chain: whole },
     ...{ startedAtMs: header.startedAtMs, photos: new Map([['p1', 'data:image/png;base64,AA']]) },
   });
   expect(said(page)).toMatchSnapshot();
