@@ -7,9 +7,9 @@
  *      server: nothing acknowledged is lost or doubled. As many as are asked for, or as fit the minutes.
  */
 import autocannon from 'autocannon';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { connect } from 'node:net';
-import { tmpdir } from 'node:os';
+import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { parseArgs } from 'node:util';
@@ -161,6 +161,55 @@ async function memory(url, requests) {
   }
 }
 
+/** A process is made anew after so many: each page that was ever opened stays in its memory. */
+const A_PROCESS = 500;
+
+/** Runs random sequences in as many processes as there are cores, each by a seed and over a database of its own. */
+async function sequences(databaseUrl, count, minutes) {
+  const untilMs = Date.now() + minutes * 60_000;
+  const seed = Number(process.env.STORM_SEED ?? Date.now() % 1_000_000);
+  const lots = Array.from({ length: Math.ceil(count / A_PROCESS) }, (_, n) => ({
+    seed: seed + n,
+    count: Math.min(A_PROCESS, count - n * A_PROCESS),
+  }));
+  say(`up to ${count} sequences within ${minutes} minutes, seeds ${seed} to ${lots.at(-1).seed}`);
+  const folder = mkdtempSync(join(tmpdir(), 'keen-bleed-storm-told-'));
+  const sum = { sequences: 0, marks: 0 };
+  const drawn = {};
+  const one = async (lot) => {
+    const out = join(folder, `${lot.seed}.json`);
+    await run(
+      'npx',
+      ['--no-install', 'jest', '--selectProjects', 'e2e', '--testTimeout', '36000000', '--silent'],
+      {
+        cwd: root,
+        env: {
+          ...process.env,
+          TEST_DATABASE_URL: databaseUrl,
+          STORM_SEED: String(lot.seed),
+          STORM_SEQUENCES: String(lot.count),
+          STORM_MINUTES: String(Math.max(1, (untilMs - Date.now()) / 60_000)),
+          STORM_OUT: out,
+        },
+      },
+    );
+    const told = JSON.parse(readFileSync(out, 'utf8'));
+    sum.sequences += told.sequences;
+    sum.marks += told.marks;
+    for (const [name, times] of Object.entries(told.drawn))
+      drawn[name] = (drawn[name] ?? 0) + times;
+    say(`${sum.sequences} sequences, ${sum.marks} marks, none lost or doubled`);
+  };
+  await Promise.all(
+    cpus().map(async () => {
+      for (let lot = lots.shift(); lot && Date.now() < untilMs; lot = lots.shift()) await one(lot);
+    }),
+  );
+  rmSync(folder, { recursive: true, force: true });
+  const names = Object.entries(drawn).map(([name, times]) => `${name} ${times}`);
+  say(`${sum.sequences} sequences in all: ${names.join(', ')}`);
+}
+
 await runMain(async () => {
   await ensureValidators();
   const home = mkdtempSync(join(tmpdir(), 'keen-bleed-storm-'));
@@ -184,21 +233,7 @@ await runMain(async () => {
       }
     }
     if (parts.includes('sequences')) {
-      say(`up to ${options.sequences} sequences within ${options.minutes} minutes`);
-      await run(
-        'npx',
-        ['--no-install', 'jest', '--selectProjects', 'e2e', '--testTimeout', '36000000'],
-        {
-          cwd: root,
-          show: true,
-          env: {
-            ...process.env,
-            TEST_DATABASE_URL: postgres.url,
-            STORM_SEQUENCES: options.sequences,
-            STORM_MINUTES: options.minutes,
-          },
-        },
-      );
+      await sequences(postgres.url, Number(options.sequences), Number(options.minutes));
     }
   } finally {
     await postgres.stop();

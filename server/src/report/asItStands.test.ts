@@ -1,5 +1,5 @@
-import type { ChainStanding, JobFact, VisitFact, VisitHeader } from '@keen-bleed/contract';
-import { FoldedLog, outcomeOfRun, visitKind, type VisitState } from '@keen-bleed/core';
+import type { ChainStanding, VisitFact, VisitHeader } from '@keen-bleed/contract';
+import { FoldedLog, outcomeOfRun, visitKind } from '@keen-bleed/core';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import { jobHeader, JobWriter } from '../../../core/src/test/jobWriter';
 import { rigsOfEverySort, switchedOver } from '../../../core/src/test/rigsOfEverySort';
