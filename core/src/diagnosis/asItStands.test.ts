@@ -2,7 +2,10 @@ import { madeUpTable } from '../test/madeUpTable';
 import { semi, truck } from '../test/rigsInAir';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import {
+  complaintsLike,
   complaints,
+  pointsAt,
+  saysOf,
   faultChances,
   meaningsOf,
   nextCheck,
@@ -191,4 +194,65 @@ it('a fault between two severities is shown so, and called so', () => {
       [0.1, 0.34, 0.35, 0.69, 0.7, 1].map((severity) => sayHowBad({ id }, severity)),
     ),
   ).toMatchSnapshot();
+});
+
+describe('the tables by heart', () => {
+  it.each(Object.entries(rigs))('on %s complaints are said of these faults', (_, model) => {
+    const lines = complaints.map((complaint) => {
+      const said = model.faults.flatMap((fault) => {
+        const often = saysOf(complaint, fault, 0.8);
+        return often > saysOf(complaint, null) ? [`${fault.id} ${number(often)}`] : [];
+      });
+      return `${complaint.id}: ${said.join(', ')}`;
+    });
+    expect(lines.join('\n')).toMatchSnapshot();
+  });
+
+  it.each(Object.entries(rigs))('on %s failures point at these', (_, model) => {
+    const keys = [
+      ...['build-up-time', 'cut-out', 'cut-in', 'governor-cycle', 'static-leak', 'applied-leak'],
+      ...['warning', 'pop-out-park', 'pop-out-trailer', 'trailer-supply', 'stop-lamp'],
+    ].map((figure) => `figure:${figure}`);
+    const looks = ['couplers', 'holding', 'prepare', 'breakaway-hold', 'trailer-alone'];
+    const items = ['seals', 'way', 'last-service', 'charged', 'park', 'stop', 'water', 'drains'];
+    const lines = [
+      ...keys,
+      ...looks.flatMap((step) => items.map((item) => `look:${step}/${item}`)),
+    ].map((key) => {
+      const found = pointsAt(key, model.faults, model.checks);
+      if (!found) return `${key}: nothing`;
+      const { symptom, suspects, checks } = found;
+      return `${key}: ${symptom.id}: ${suspects.map(({ id }) => id).join(', ')}: ${checks.map(({ id }) => id).join(', ')}`;
+    });
+    expect(lines.join('\n')).toMatchSnapshot();
+  });
+
+  it('complaints are found by these words', () => {
+    const words = [
+      '  HISSING ',
+      'hiss',
+      'oil',
+      'cold',
+      'late',
+      'drag',
+      'slow',
+      'lamp',
+      'pull',
+      'buzz',
+      '',
+    ];
+    expect(
+      words
+        .map(
+          (each) =>
+            `${each}: ${complaintsLike(each)
+              .map(({ id }) => id)
+              .join(' ')}`,
+        )
+        .join('\n'),
+    ).toMatchSnapshot();
+    expect(
+      complaints.map(({ id, title, also }) => `${id}: ${title}: ${also.join(', ')}`).join('\n'),
+    ).toMatchSnapshot();
+  });
 });

@@ -335,3 +335,66 @@ describe('a trace for a drawing', () => {
       expect(point.s).toBeGreaterThanOrEqual(points[i - 1]?.s ?? 0);
   });
 });
+
+describe('a run out of a trace, as it stands', () => {
+  const to = (number: number) => number.toFixed(1);
+
+  it.each([
+    ['from its beginning', 0, 1],
+    ['lower by a fifth', 0, 0.8],
+    ['from the middle of its climb', 60, 1],
+    ['from after its static hold', 530, 1],
+  ])('%s', (_, fromS, times) => {
+    const first = trace.seconds.findIndex((s) => s >= fromS);
+    const cut = {
+      seconds: trace.seconds.slice(first).map((s) => s - fromS),
+      psi: trace.psi.slice(first).map((psi) => psi * times),
+    };
+    const of = segmentsOf(cut);
+    expect(
+      of
+        .map(
+          ({ kind, fromS: from, toS, ...rest }) =>
+            `${kind} ${to(from)} to ${to(toS)} ${JSON.stringify(rest)}`,
+        )
+        .join('\n'),
+    ).toMatchSnapshot();
+    const header = testHeader({ unit, towed: [], ruleSet: roadTest, leftOut: ['drain'] });
+    const facts = factsOf(header, cut, of, 1_760_000_000_000);
+    expect(facts.map((fact) => JSON.stringify(fact)).join('\n')).toMatchSnapshot();
+  });
+});
+
+describe('a moment as loggers write it', () => {
+  it('is a time of day, to any fraction of a second', () => {
+    expect(readMoment('7:00:01', 's')).toBe(25_201);
+    expect(readMoment('23:59:59.125', 's')).toBeCloseTo(86_399.125, 9);
+    expect(readMoment('07:00:01,75', 's')).toBeCloseTo(25_201.75, 9);
+    expect(readMoment(' 07:00:01 ', 's')).toBe(25_201);
+    for (const wrong of ['07:00', '7:0:01', '123:00:01', '07:00:1', 'x07:00:01', '07:00:01x'])
+      expect([wrong, readMoment(wrong, 's')]).toEqual([wrong, NaN]);
+  });
+
+  it('is a number in its unit, or a date in the universal time where it names no zone', () => {
+    expect(readMoment('1500', 'ms')).toBe(1.5);
+    expect(readMoment('2', 'min')).toBe(120);
+    expect(readMoment('2026-11-24 07:00:00', 's')).toBe(Date.UTC(2026, 10, 24, 7) / 1000);
+    expect(readMoment('2026-11-24T07:00:00+02:00', 's')).toBe(Date.UTC(2026, 10, 24, 5) / 1000);
+  });
+
+  it('is no number with two commas, and one with a sign', () => {
+    expect(readNumber('-8,25')).toBe(-8.25);
+    expect(readNumber('+8.5')).toBe(8.5);
+    expect(readNumber('1,234,5')).toBeNaN();
+    expect(readNumber('')).toBeNaN();
+    expect(columnHead('  Tank (psi) ').title).toBe('Tank (psi)');
+    for (const [head, of] of [
+      ['ms', 'ms'],
+      ['millis', 'ms'],
+      ['minutes', 'min'],
+      ['sec', 's'],
+      ['kPa', 'kPa'],
+    ])
+      expect([head, columnHead(head ?? '').unit]).toEqual([head, of]);
+  });
+});
