@@ -305,6 +305,31 @@ export async function droppedFacts(logId: string): Promise<DroppedFact[]> {
   return (await database()).getAllFromIndex('dropped', 'by-log', logId);
 }
 
-/** Notes why the server would not take a log or one of its facts. */
+/** Forgets, or changes, why the server would not take a log or one of its facts. */
 export const setRefused = (id: string, refused: Refusal | null): Promise<void> =>
   changeLog(id, { refused });
+
+/**
+ * Notes why the server would not take a log or one of its facts, but where nothing of it waits any more: another page
+ * may have sent it while this one was turned away.
+ */
+export const refuse = (id: string, refused: Refusal): Promise<void> =>
+  changeWhile(id, (waits) => (waits ? refused : null));
+
+/** Forgets a refusal of a log that has gone out after all: it would hold up what is recorded next. */
+export const gone = (id: string): Promise<void> =>
+  changeWhile(id, (waits, before) => (waits ? before : null));
+
+async function changeWhile(
+  id: string,
+  refusal: (waits: boolean, before: Refusal | null) => Refusal | null,
+): Promise<void> {
+  const tx = await toWrite(['logs', 'facts']);
+  const log = await tx.objectStore('logs').get(id);
+  if (log) {
+    const rows = await tx.objectStore('facts').index('by-log').getAll(id);
+    const refused = refusal(log.opened === 0 || rows.some(({ sent }) => sent === 0), log.refused);
+    if (refused !== log.refused) await tx.objectStore('logs').put({ ...log, refused });
+  }
+  await tx.done;
+}

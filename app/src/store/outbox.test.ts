@@ -8,6 +8,7 @@ import fc from 'fast-check';
 import { aPhone, aRun, keptFacts, me, openPage, pagesOff, record, type Page } from '../test/aPhone';
 import { FakeServer, type Weather } from '../test/fakeServer';
 import { madeUpUnit } from '../test/madeUpUnit';
+import { buildName } from './buildName';
 
 // A browser without locks, as some phones' are.
 Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true });
@@ -361,6 +362,37 @@ describe('what the server will not take', () => {
     before = asked();
     await page.outbox.sendNow();
     expect(asked()).toBeGreaterThan(before);
+  });
+
+  it('is not noted where another page has sent all of it, nor left where that page was turned away meanwhile', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await record(page, runId, note('a'));
+    const refusal = {
+      ...{ code: 'not-found', message: 'no such record', field: null, factId: null, atMs: 1 },
+      build: buildName(),
+    };
+    const refused = async () => (await page.logs.keptLog(runId))?.log.refused ?? null;
+    // While the facts are on their way, the other page is told that there is no such record.
+    const asServer = globalThis.fetch;
+    globalThis.fetch = (async (path: string, init: RequestInit) => {
+      if (path.endsWith('/facts')) {
+        await page.logs.refuse(runId, refusal);
+        expect(await refused()).toEqual(refusal);
+      }
+      return asServer(path, init);
+    }) as typeof fetch;
+    await signIn(page);
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+    expect(await refused()).toBeNull();
+    // It says so once more, after all has gone out.
+    await page.logs.refuse(runId, refusal);
+    expect(await refused()).toBeNull();
+    globalThis.fetch = asServer;
+    await record(page, runId, note('b'));
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(runId))).toEqual(['a', 'b']);
   });
 
   it('goes out once its words are put right, and the first words stay on the device', async () => {

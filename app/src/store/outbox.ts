@@ -3,7 +3,7 @@ import { RequestProblem } from '../wire/api';
 import { buildName } from './buildName';
 import { compareWithServer } from './compareWithServer';
 import { recallClock, type Writer } from './kept';
-import { changeLog, countUnsent, isMine, isWritable, setRefused, waitingLogs } from './logs';
+import { countUnsent, isMine, isWritable, refuse, setRefused, waitingLogs } from './logs';
 import type { DeviceLog } from './database';
 import { leaveOldLogs } from './retention';
 import { sendLog } from './sendLog';
@@ -186,15 +186,13 @@ async function sendOne(logId: string, mine: Writer): Promise<void> {
     if (problem && NO_WAY.has(problem.code)) throw problem;
     if (problem && FINAL.has(problem.code)) {
       // Kept here, shown, and never thrown away by itself.
-      await changeLog(logId, {
-        refused: {
-          code: problem.code,
-          message: problem.message,
-          field: problem.fields[0]?.field ?? null,
-          factId: problem.factId,
-          atMs: Date.now(),
-          build: buildName(),
-        },
+      await refuse(logId, {
+        code: problem.code,
+        message: problem.message,
+        field: problem.fields[0]?.field ?? null,
+        factId: problem.factId,
+        atMs: Date.now(),
+        build: buildName(),
       });
       return;
     }

@@ -4,7 +4,7 @@ import { ask, RequestProblem } from '../wire/api';
 import { measuredClock } from '../wire/serverClock';
 import { database, type DeviceFact } from './database';
 import { anotherLane, lanesOf, type Writer } from './kept';
-import { changeLog, moveToLane, setHeld, unsentFacts } from './logs';
+import { changeLog, gone, moveToLane, setHeld, unsentFacts } from './logs';
 import { askHeld, isHeld } from './held';
 import { tellTabs } from './tabs';
 
@@ -31,6 +31,8 @@ export async function sendLog(logId: string, who: Writer): Promise<void> {
     (each) => own.includes(each) || (each === logId && log.personId === who.personId),
   );
   for (const each of lanes) await sendLane(logId, each, who, true);
+  // Another page may have been turned away meanwhile, and have said so.
+  if ((await db.get('logs', logId))?.refused) await gone(logId);
   if (log.closed === 1 && (await unsentFacts(logId)).length === 0) {
     await changeLog(logId, { confirmedAtMs: Date.now() });
   }
