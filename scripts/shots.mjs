@@ -179,7 +179,15 @@ const views = [
       await page.getByRole('link', { name: /^Rear relay · 21/ }).scrollIntoViewIfNeeded();
     },
   },
-  { name: 'record-phone-light', light: true, go: (page) => toRecord(page, 'Tractor 07') },
+  {
+    name: 'record-phone-light',
+    light: true,
+    go: async (page) => {
+      await toRecord(page, 'Tractor 07');
+      await page.getByRole('list', { name: 'Suspects' }).waitFor({ timeout: 180_000 });
+      await page.getByText(/^Rough/).waitFor({ state: 'hidden', timeout: 180_000 });
+    },
+  },
   {
     name: 'hunt-phone-dark',
     as: 'idris',
