@@ -28,7 +28,7 @@ beforeEach(() => {
   sent = [];
   answer = () => Promise.reject(new TypeError('network'));
   globalThis.fetch = ((path: string, init: RequestInit) => {
-    sent.push({ path, body: JSON.parse(String(init.body)) as unknown });
+    sent.push({ path, body: JSON.parse(init.body as string) as unknown });
     return answer();
   }) as typeof fetch;
 });
