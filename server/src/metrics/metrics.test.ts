@@ -61,8 +61,13 @@ describe('every request', () => {
     const app = appWith(null);
     const own = await request(app).get('/live').set('x-request-id', 'proxy-12345678');
     expect(own.headers['x-request-id']).toBe('proxy-12345678');
-    const other = await request(app).get('/live').set('x-request-id', 'no spaces <b>');
-    expect(other.headers['x-request-id']).toMatch(/^[0-9a-f-]{36}$/);
+    const most = 'x'.repeat(64);
+    const long = await request(app).get('/live').set('x-request-id', most);
+    expect(long.headers['x-request-id']).toBe(most);
+    for (const wrong of ['no spaces <b>', '1234567', `${most}x`, '12345678<b>', '<b>12345678']) {
+      const other = await request(app).get('/live').set('x-request-id', wrong);
+      expect(other.headers['x-request-id']).toMatch(/^[0-9a-f-]{36}$/);
+    }
     const broken = makeApp({
       database: {
         ...shop.database,
