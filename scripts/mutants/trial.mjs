@@ -1,5 +1,5 @@
 import { cpus } from 'node:os';
-import { dirname, join, relative } from 'node:path';
+import { join, relative } from 'node:path';
 import { say } from '../setup/say.mjs';
 import { Runner } from './runner.mjs';
 
@@ -17,9 +17,12 @@ const SAID_EVERY = 50;
 /** A file beside the source is more likely to notice than another, so it may take longer for its turn. */
 const NEARNESS = { same: 0.1, folder: 0.3, elsewhere: 1 };
 
-function nearnessOf(file, source) {
+/** Of a noun of a room, such as `core/src/procedure`, whatever stands beneath it. */
+const nounOf = (path, tree) => relative(tree, path).split('/').slice(0, 3).join('/');
+
+function nearnessOf(file, source, tree) {
   if (file.replace(/\.test\.tsx?$/, '') === source.replace(/\.tsx?$/, '')) return NEARNESS.same;
-  return dirname(file) === dirname(source) ? NEARNESS.folder : NEARNESS.elsewhere;
+  return nounOf(file, tree) === nounOf(source, tree) ? NEARNESS.folder : NEARNESS.elsewhere;
 }
 
 const sum = (numbers) => numbers.reduce((all, each) => all + each, 0);
@@ -36,7 +39,7 @@ class Trial {
       const names = new Set(IN_THREADS.tests.map((each) => join(tree, each)));
       this.files = testFiles.filter(({ name }) => names.has(name));
     }
-    const turn = ({ name, tookMs }) => nearnessOf(name, this.source) * tookMs;
+    const turn = ({ name, tookMs }) => nearnessOf(name, this.source, tree) * tookMs;
     this.files.sort((a, b) => turn(a) - turn(b));
   }
 
@@ -123,7 +126,7 @@ async function tryAlone(trials, runners, untilMs, onSome, tree) {
   const one = async (runner, trial) => {
     const isAgain = trial.tried.size > 0;
     const files = trial.files.filter((file) =>
-      isAgain ? nearnessOf(file.name, trial.source) < NEARNESS.elsewhere : true,
+      isAgain ? nearnessOf(file.name, trial.source, tree) < NEARNESS.elsewhere : true,
     );
     const most =
       isAgain && !files.some((file) => !trial.isAmongMany(file)) ? AGAIN_MS : MOST_MS.one;
