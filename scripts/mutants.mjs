@@ -1,6 +1,6 @@
 /*
  * Breaks the code in small ways, one at a time, and sees whether a test fails: `npm run mutants`, or
- * `npm run mutants -- --count 300 --seed 7 --minutes 40 --only core/src/leak`.
+ * `npm run mutants -- --count 300 --seed 7 --minutes 40 --only core/src/leak --tests core`.
  *
  * Mutants come from Stryker's instrumenter: core without the twin and the gas, the server's rules and queries, the app's
  * store. As many as asked for are drawn by the seed that is printed. Each is tried against the test files that run its
@@ -28,6 +28,7 @@ const { values: options } = parseArgs({
     seed: { type: 'string', default: String(Math.floor(Date.now() / 1000)) },
     minutes: { type: 'string', default: '120' },
     only: { type: 'string', default: '' },
+    tests: { type: 'string' },
     out: { type: 'string', default: join(tmpdir(), 'mutants.json') },
   },
 });
@@ -53,7 +54,7 @@ await runMain(async () => {
   const postgres = await startPostgres({ home, throwaway: true });
   try {
     const env = { ...process.env, TEST_DATABASE_URL: postgres.url, TZ: 'UTC' };
-    const testFiles = await coverage(sandbox, env);
+    const testFiles = await coverage(sandbox, env, options.tests?.split(',') ?? null);
     say('which tests come past which is known');
     const keep = (results) => writeFileSync(options.out, JSON.stringify(results, null, 1));
     const onSome = (results) => {

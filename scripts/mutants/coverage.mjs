@@ -18,11 +18,12 @@ const linesOf = (file) =>
 /**
  * Runs every test once without a mutant.
  *
+ * @param rooms whose tests alone are run; null for all that come past what is broken
  * @returns the test files: how long each takes, ms; what each of its tests comes past, and how long that takes; what is
  *   come past outside of a test; whether tests of it lean on hooks or on what stands in for a module
  * @throws Trouble where too many fail without any mutant
  */
-export async function coverage({ home, tree, broken }, env) {
+export async function coverage({ home, tree, broken }, env, rooms) {
   const past = join(home, 'coverage.ndjson');
   const out = join(home, 'first.json');
   let trouble = null;
@@ -32,7 +33,8 @@ export async function coverage({ home, tree, broken }, env) {
       '--no-install',
       'jest',
       '--selectProjects',
-      ...new Set(broken.flatMap((file) => TESTED_IN[relative(tree, file).split('/')[0]])),
+      ...(rooms ??
+        new Set(broken.flatMap((file) => TESTED_IN[relative(tree, file).split('/')[0]]))),
       '--json',
       `--outputFile=${out}`,
       '--silent',
