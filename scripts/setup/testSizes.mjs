@@ -30,6 +30,7 @@ const SLOW = [
   'core/src/hunt/hunt.test.ts',
   'core/src/reading/verdicts.test.ts',
   'core/src/repair/job.test.ts',
+  'core/src/rig/asItStands.test.ts',
   'core/src/twin/reference.test.ts',
   'core/src/twin/faults/faults.test.ts',
   'core/src/twin/faults/twinWith.test.ts',
