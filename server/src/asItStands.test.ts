@@ -59,16 +59,20 @@ beforeAll(async () => {
     ...{ number: '3', name: 'Trailer' },
   });
   const gone = await addTruck(staff.lead, '4');
-  await staff.lead.post(`/api/units/${gone.id}/retire`).send({ revision: 1 });
-  await staff.lead.put(`/api/units/${two.id}`).send({
-    draft: { ...newUnitDraft('truck', 2016), number: '2', name: 'Gritter', testEveryDays: 30 },
-    revision: 1,
-  });
+  await staff.lead.post(`/api/units/${gone.id}/retire`).send({ retired: true }).expect(200);
+  await staff.lead
+    .put(`/api/units/${two.id}`)
+    .send({
+      draft: { ...newUnitDraft('truck', 2016), number: '2', name: 'Gritter', testEveryDays: 30 },
+      revision: 1,
+    })
+    .expect(200);
   const changed = (await staff.lead.get(`/api/units/${two.id}`)).body as { unit?: Unit } & Unit;
   const gritter = changed.unit ?? changed;
   await staff.technician
     .post('/api/rigs')
-    .send({ id: uuidv7(), unitIds: [gritter.id, trailer.id] });
+    .send({ id: uuidv7(), unitIds: [gritter.id, trailer.id] })
+    .expect(201);
   const runs = [
     await ran(one, 6),
     await ran(one, 1, 1),
@@ -77,7 +81,8 @@ beforeAll(async () => {
   ];
   await staff.lead
     .post('/api/failures/close')
-    .send({ runId: runs[3], key: 'figure:static-leak', reason: 'The gauge was being changed' });
+    .send({ runId: runs[3], key: 'figure:static-leak', reason: 'The gauge was being changed' })
+    .expect(200);
   const visit: VisitHeader = {
     ...{ id: uuidv7(), kind: 'visit', v: VISIT_VERSION, offsetMs: 0, coreVersion: CORE_VERSION },
     ...{ subject: { unitId: one.id, rigId: null, partId: null }, startedAtMs: STARTED_MS + 9_000 },

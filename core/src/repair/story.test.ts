@@ -12,9 +12,15 @@ const told = (fact: object, unit?: 'psi' | 'kPa' | 'bar') =>
 
 describe('what is known of a part', () => {
   it('is said in the order of the form, pressures in the unit that is asked for, lengths in mm', () => {
-    const data = { lengthMm: 412.4, thread: '3/8 NPT', setPsi: 4, number: 'R-12', variant: 'long' };
+    const data = {
+      lengthMm: 412.4,
+      thread: '3/8 NPT',
+      setPsi: 4,
+      number: 'as stamped',
+      variant: 'long',
+    };
     expect(sayPartData(data, 'psi')).toBe(
-      'number R-12, thread 3/8 NPT, set to 4 psi, kind long, length 412 mm',
+      'number as stamped, thread 3/8 NPT, set to 4 psi, kind long, length 412 mm',
     );
     // 4 psi are 27.58 kPa and 0.2758 bar.
     expect(sayPartData({ setPsi: 4 }, 'kPa')).toBe('set to 28 kPa');
