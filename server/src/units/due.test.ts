@@ -12,23 +12,47 @@ import {
 } from '../test/testShop';
 
 const DAY_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
 /** Days from one test to the next. */
 const EVERY_DAYS = 30;
+
+/** All but the clock's time of day. */
+const TIMERS = [
+  'hrtime',
+  'nextTick',
+  'performance',
+  'queueMicrotask',
+  'setImmediate',
+  'clearImmediate',
+  'setInterval',
+  'clearInterval',
+  'setTimeout',
+  'clearTimeout',
+] as const;
 
 let shop: TestShop;
 let staff: Staff;
 beforeAll(async () => {
+  // The day must not turn between what is written and what is expected; timers go on as they are.
+  jest.useFakeTimers({ now: Date.now(), doNotFake: [...TIMERS] });
   shop = await openTestShop();
   staff = await makeStaff(shop, 'due');
 });
-afterAll(() => shop.close());
+afterAll(async () => {
+  jest.useRealTimers();
+  await shop.close();
+});
 
 const add = (number: string): Promise<Unit> =>
   addUnit(staff.lead, truckDraft(number, { testEveryDays: EVERY_DAYS }));
 
+/** Noon (UTC) some days ago: a run that begins there ends on the same day, whenever these tests run. */
+const noon = (daysAgo: number) =>
+  Math.floor(Date.now() / DAY_MS - daysAgo) * DAY_MS + 12 * HOUR_MS;
+
 /** Has a unit tested some days ago: whole, with a leak that fails, or broken off. */
 async function tested(unit: Unit, daysAgo: number, how: 'passes' | 'fails' | 'broken off') {
-  const startMs = Date.now() - daysAgo * DAY_MS;
+  const startMs = noon(daysAgo);
   const header = { ...runHeader(unit), startedAtMs: startMs };
   await staff.technician.post('/api/logs').send(header).expect(201);
   const facts =
