@@ -18,6 +18,7 @@ import { Metrics } from './metrics/metrics';
 import { ApiError } from './http/apiError';
 import { errorHandler } from './http/errorHandler';
 import type { InFlight } from './http/inFlight';
+import { DEFAULT_QUOTAS, type Quotas } from './http/quotas';
 import { requestId } from './http/requestId';
 import { sameOrigin } from './http/sameOrigin';
 import { Streams } from './http/streams';
@@ -39,6 +40,8 @@ export interface AppOptions {
   signInTries: number;
   /** Asked for at the first account of all; null where it is not. */
   setUpCode?: string | null;
+  /** How much a shop may keep; the usual bounds unless told. */
+  quotas?: Quotas;
   /** Whoever brings this may read what is measured; null where nobody may. */
   metricsToken?: string | null;
   /** Passes words between this server and others of its installation; alone it needs none. */
@@ -138,6 +141,7 @@ export function makeApp(options: AppOptions): Express {
     devices: new KnownDevice(options.sessionSecret, options.secureCookie),
     signInTries: options.signInTries,
     setUpCode: options.setUpCode ?? null,
+    quotas: options.quotas ?? DEFAULT_QUOTAS,
   });
   app.locals.routes = routes;
   mount(api, signedInAs, routes, {

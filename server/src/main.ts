@@ -8,6 +8,7 @@ import { openDatabase } from './db/database';
 import { prepareDatabase } from './db/leastRights';
 import { chainOlderFacts } from './log/chainOlderFacts';
 import { fillFailures } from './failures/refreshFailures';
+import { quotasFrom } from './http/quotas';
 import { isDatabaseAway } from './http/errorHandler';
 import { InFlight } from './http/inFlight';
 import { makeApp } from './app';
@@ -76,6 +77,7 @@ async function main(): Promise<void> {
     secureCookie: process.env.COOKIE_SECURE === '1',
     trustedProxies: trustedProxies(process.env),
     signInTries: Number(process.env.SIGN_IN_TRIES ?? DEFAULT_SIGN_IN_TRIES),
+    quotas: quotasFrom(process.env),
     webFolder: process.env.WEB_FOLDER ?? null,
     // Pictures are taken on a fixed day: then the server tells that day's time.
     ...(process.env.DEMO_TODAY ? { nowMs: fixedDay(demoToday()) } : {}),

@@ -26,7 +26,7 @@ import type { Streams } from './http/streams';
 import type { SuspectTables } from './suspects/suspectTables';
 
 /** What routes are made over. */
-export interface RouteParts extends Pick<Accounts, 'devices' | 'signInTries' | 'setUpCode'> {
+export interface RouteParts extends Pick<Accounts, 'devices' | 'signInTries' | 'setUpCode' | 'quotas'> {
   database: Database;
   bus: Bus;
   streams: Streams;
@@ -45,7 +45,7 @@ export function allRoutes({ database, bus, streams, tables, log, ...rest }: Rout
     ...peopleRoutes(accounts),
     ...auditRoutes(db),
     ...shopExportRoutes(pool),
-    ...unitRoutes(db),
+    ...unitRoutes(db, rest.quotas),
     ...dueRoutes(db),
     ...gradeRoutes(db),
     ...pedalRoutes(db, bus, streams),
@@ -55,7 +55,7 @@ export function allRoutes({ database, bus, streams, tables, log, ...rest }: Rout
     ...logRoutes(db, bus, streams),
     ...visitRoutes(db),
     ...runRoutes(db),
-    ...photoRoutes(db),
+    ...photoRoutes(db, rest.quotas),
     ...jobRoutes(db),
     ...suspectRoutes(db, tables),
     ...gaugeRoutes(db, bus, streams, onGaugeTrouble),

@@ -6,6 +6,7 @@ import pino from 'pino';
 import { KnownDevice } from '../src/accounts/knownDevice';
 import { LocalBus } from '../src/bus/bus';
 import { openDatabase } from '../src/db/database';
+import { DEFAULT_QUOTAS } from '../src/http/quotas';
 import { Streams } from '../src/http/streams';
 import { routeTypesOf } from '../src/openApi/routeTypes';
 import { allRoutes } from '../src/routes';
@@ -25,6 +26,7 @@ const text = routeTypesOf(
     devices: new KnownDevice('none', false),
     signInTries: 1,
     setUpCode: null,
+    quotas: DEFAULT_QUOTAS,
   }),
 );
 writeFileSync(

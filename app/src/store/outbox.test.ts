@@ -547,6 +547,52 @@ describe('a visit', () => {
     expect(textsOf(server.facts.get(visitId))).toEqual(['see']);
   });
 
+  it('says where the server has no room for a photo, keeps all that waits behind it, and sends it at one press', async () => {
+    const server = new FakeServer();
+    server.hasRoom = false;
+    const page = aPhone(server);
+    const [full, other] = [await aRun(page, visit(1)), await aRun(page, run(2, id(52)))];
+    const photo = id(500);
+    const db = await page.database.database();
+    await db.put('blobs', { id: photo, logId: full, blob: new Blob(['x']), sent: 0 });
+    await record(page, full, { kind: 'note', at: null, text: 'see', photos: [photo] });
+    await record(page, full, { kind: 'note', at: null, text: 'and hear' });
+    await record(page, other, note('fine'));
+    await signIn(page);
+    expect(textsOf(server.facts.get(other))).toEqual(['fine']);
+    expect(page.outbox.outboxNow()).toMatchObject({
+      standing: 'refused',
+      message: 'no more photos',
+      unsent: 2,
+    });
+    server.hasRoom = true;
+    await page.outbox.tryAgain(full);
+    expect(textsOf(server.facts.get(full))).toEqual(['see', 'and hear']);
+    expect(page.outbox.outboxNow()).toMatchObject({ standing: 'sent', unsent: 0 });
+  });
+
+  it('says that the server stumbles over a record once it did so three times, and no more when it is through', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await record(page, runId, note('a'));
+    server.refuses = (piece) =>
+      'text' in piece ? { code: 'went-wrong', message: 'It broke.', status: 500 } : null;
+    await signIn(page);
+    const seen: string[] = [];
+    for (const waitMs of [2_000, 4_000, 0]) {
+      seen.push(page.outbox.outboxNow().standing);
+      await jest.advanceTimersByTimeAsync(waitMs);
+      await page.outbox.sendNow();
+    }
+    expect(seen).toEqual(['sending', 'sending', 'stumbling']);
+    expect(page.outbox.outboxNow().message).toBe('It broke. It is tried again by itself.');
+    server.refuses = () => null;
+    await jest.advanceTimersByTimeAsync(8_000);
+    await page.outbox.sendNow();
+    expect(page.outbox.outboxNow()).toMatchObject({ standing: 'sent', message: null, unsent: 0 });
+  });
+
   it('does not take a guest network’s empty answer for a photo’s receipt, and brings a restored server its photo', async () => {
     const server = new FakeServer();
     const page = aPhone(server);

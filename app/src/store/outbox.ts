@@ -12,7 +12,8 @@ import { oneAtATime } from './tabs';
 /** What has not reached the server, and why. */
 export interface OutboxState {
   unsent: number;
-  standing: 'sent' | 'sending' | 'offline' | 'database-away' | 'signed-out' | 'refused';
+  standing:
+    'sent' | 'sending' | 'stumbling' | 'offline' | 'database-away' | 'signed-out' | 'refused';
   message: string | null;
   /** Logs the server would not take as they are. */
   refused: number;
@@ -40,7 +41,7 @@ let isCompared = false;
  */
 let retryMs = RETRY_FIRST_MS;
 let retryTimer: ReturnType<typeof setTimeout> | null = null;
-const waits = new Map<string, { ms: number; untilMs: number }>();
+const waits = new Map<string, { ms: number; untilMs: number; message: string }>();
 const listeners = new Set<() => void>();
 
 function set(change: Partial<OutboxState>): void {
@@ -137,16 +138,17 @@ export async function countWaiting(): Promise<void> {
   });
 }
 
-/** Answers after which trying the same again by itself is of no use: somebody has to look. */
-const FINAL = new Set([
-  'wrong-shape',
-  'not-right',
-  'log-closed',
-  'log-full',
-  'id-taken',
-  'not-found',
-  'not-allowed',
-  'too-large',
+/** A log that still waits after this, ms, has been tried thrice: whoever looks at the sign is told. */
+const STUMBLES_FROM_MS = 8_000;
+
+/** Answers that may be another the next time. After any other, trying again by itself is of no use: somebody has to look. */
+const PASSING = new Set([
+  'facts-missing',
+  'photo-missing',
+  'place-taken',
+  'changed-meanwhile',
+  'too-many-tries',
+  'went-wrong',
 ]);
 
 /** Problems of the way to the server, not of any one log. */
@@ -184,7 +186,7 @@ async function sendOne(logId: string, mine: Writer): Promise<void> {
   } catch (error) {
     const problem = error instanceof RequestProblem ? error : null;
     if (problem && NO_WAY.has(problem.code)) throw problem;
-    if (problem && FINAL.has(problem.code)) {
+    if (problem && !PASSING.has(problem.code)) {
       // Kept here, shown, and never thrown away by itself.
       await refuse(logId, {
         code: problem.code,
@@ -198,7 +200,8 @@ async function sendOne(logId: string, mine: Writer): Promise<void> {
     }
     // A gap, or a fault of the server's: this log waits, longer each time, and the others go on.
     const ms = Math.min((waits.get(logId)?.ms ?? RETRY_FIRST_MS / 2) * 2, RETRY_MOST_MS);
-    waits.set(logId, { ms, untilMs: performance.now() + ms });
+    const message = problem?.message ?? 'Something went wrong on this device.';
+    waits.set(logId, { ms, untilMs: performance.now() + ms, message });
   }
 }
 
@@ -213,11 +216,21 @@ async function settle(): Promise<void> {
   for (const id of waits.keys()) if (!waiting.some((log) => log.id === id)) waits.delete(id);
   const next = Math.min(...[...waits.values()].map(({ untilMs }) => untilMs));
   if (Number.isFinite(next)) retryIn(Math.max(50, next - performance.now()));
+  const stumbling = [...waits.values()].find(({ ms }) => ms >= STUMBLES_FROM_MS);
   set({
     unsent,
     refused: refused.length,
-    standing: refused.length > 0 ? 'refused' : waits.size > 0 ? 'sending' : 'sent',
-    message: refused.at(-1)?.refused?.message ?? null,
+    standing:
+      refused.length > 0
+        ? 'refused'
+        : stumbling
+          ? 'stumbling'
+          : waits.size > 0
+            ? 'sending'
+            : 'sent',
+    message:
+      refused.at(-1)?.refused?.message ??
+      (stumbling ? `${stumbling.message} It is tried again by itself.` : null),
   });
 }
 

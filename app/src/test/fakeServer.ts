@@ -25,6 +25,8 @@ export class FakeServer {
   refuses: (
     piece: AnyFact | AnyHeader,
   ) => { code: string; message: string; status?: number } | null = () => null;
+  /** Whether it has room for photos. */
+  hasRoom = true;
   /** How far its clock is behind the phone's, ms. */
   behindMs = 0;
 
@@ -52,6 +54,7 @@ export class FakeServer {
   private take(path: string, { body }: { body?: unknown }): Promise<Response> {
     const [, , , kind, id = '', what] = path.split('?')[0]!.split('/');
     if (kind === 'photos') {
+      if (!this.hasRoom) return this.answer(409, { code: 'quota-full', message: 'no more photos' });
       this.photos.push(id);
       return this.answer(201, { id, bytes: 1 });
     }

@@ -24,11 +24,13 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
   const why = {
     sent: '',
     sending: 'sending',
+    stumbling: 'server trouble',
     offline: 'no network',
     'database-away': 'database down',
     'signed-out': 'sign in to send',
     refused: 'not taken by the server',
   }[standing];
+  const hasReasons = standing === 'refused' || standing === 'stumbling';
   const count = unsent === 0 && refused > 0 ? '1 record not sent' : `${unsent} not sent`;
   const words = why ? `${count} · ${why}` : count;
   const tone = standing === 'sending' ? 'quiet' : 'fail';
@@ -49,10 +51,8 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
   return (
     <Pressable
       role="button"
-      aria-label={
-        standing === 'refused' ? `${count}, ${why}. See why` : `${count}, ${why}. Send now`
-      }
-      onPress={() => (standing === 'refused' ? router.push('/unsent') : void sendNow())}
+      aria-label={hasReasons ? `${count}, ${why}. See why` : `${count}, ${why}. Send now`}
+      onPress={() => (hasReasons ? router.push('/unsent') : void sendNow())}
       style={{ minHeight: target.finger, justifyContent: 'center' }}
     >
       <Txt as="smallBold" tone={tone} live="polite" testID="outbox">

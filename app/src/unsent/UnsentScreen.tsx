@@ -50,7 +50,8 @@ export function UnsentScreen() {
             On its way
           </Txt>
           <Txt tone="quiet">
-            {outbox.message ?? 'These are sent as soon as the server can be reached.'}
+            {(outbox.standing === 'refused' ? null : outbox.message) ??
+              'These are sent as soon as the server can be reached.'}
           </Txt>
           <View role="list" aria-label="On its way">
             {others.map(({ log, facts }) => (

@@ -1,6 +1,7 @@
 import type pg from 'pg';
 import type { Bus } from '../bus/bus';
 import type { Db } from '../db/database';
+import type { Quotas } from '../http/quotas';
 import type { KnownDevice } from './knownDevice';
 
 /** What routes of accounts stand on. */
@@ -13,4 +14,5 @@ export interface Accounts {
   signInTries: number;
   /** Asked for at the first account of all; null where nobody else can reach the server. */
   setUpCode: string | null;
+  quotas: Quotas;
 }

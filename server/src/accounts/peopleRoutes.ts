@@ -22,7 +22,7 @@ import { endSessionsOf } from './session';
 import { knownZone } from './zone';
 
 /** What a shop says of itself, and its people. */
-export function peopleRoutes({ db, bus }: Accounts): Route[] {
+export function peopleRoutes({ db, bus, quotas }: Accounts): Route[] {
   return [
     route({
       method: 'patch',
@@ -71,7 +71,7 @@ export function peopleRoutes({ db, bus }: Accounts): Route[] {
         const passwordHash = await hashPassword(password);
         try {
           await db.transaction(async (tx) => {
-            requireRoom('people', await tx.$count(people, eq(people.shopId, me.shopId)));
+            requireRoom(quotas, 'people', await tx.$count(people, eq(people.shopId, me.shopId)));
             await tx.insert(people).values({ shopId: me.shopId, ...person, passwordHash });
             await keepAudit(
               tx,

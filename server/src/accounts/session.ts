@@ -7,7 +7,7 @@ import type { Bus } from '../bus/bus';
 import type { Database, Db } from '../db/database';
 import { sessions } from '../db/schema';
 import { ApiError } from '../http/apiError';
-import { QUOTAS } from '../http/quotas';
+import { MOST_DEVICES } from '../http/quotas';
 import { deviceWords } from './deviceWords';
 import { SessionStore } from './sessionStore';
 
@@ -96,7 +96,7 @@ export async function endOldest(
     .from(sessions)
     .where(own)
     .orderBy(desc(sessions.lastAt))
-    .limit(QUOTAS.devices);
+    .limit(MOST_DEVICES);
   await db.delete(sessions).where(and(own, notInArray(sessions.sid, kept)));
 }
 

@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
-import { requireRoom } from '../http/quotas';
+import { requireRoom, type Quotas } from '../http/quotas';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { findLog } from '../log/logRow';
 
@@ -15,7 +15,7 @@ const BEGINS: Readonly<Record<string, readonly number[]>> = {
 };
 
 /** Photos that facts name: each comes before the fact that names it, and is served to its own shop alone. */
-export function photoRoutes(db: Db): Route[] {
+export function photoRoutes(db: Db, quotas: Quotas): Route[] {
   return [
     route({
       method: 'put',
@@ -42,8 +42,8 @@ export function photoRoutes(db: Db): Route[] {
         ]);
         // One that is here already is sent again because its answer was lost: it takes no room.
         if ((await db.$count(blobs, and(ofShop, eq(blobs.id, photoId)))) === 0) {
-          requireRoom('photosOfLog', ofLog);
-          requireRoom('photos', all);
+          requireRoom(quotas, 'photosOfRecord', ofLog);
+          requireRoom(quotas, 'photos', all);
         }
         const made = await db
           .insert(blobs)

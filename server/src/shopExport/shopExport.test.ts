@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
 import type { Unit, YardRow } from '@keen-bleed/contract';
 import { unitRevisions, units } from '../db/schema';
-import { QUOTAS } from '../http/quotas';
+import { DEFAULT_QUOTAS } from '../http/quotas';
 import {
   addTruck,
   makeStaff,
@@ -87,7 +87,7 @@ describe('a shop as one file', () => {
 describe('a shop of 5,000 units', () => {
   it('is read page by page, every unit once, in the yard and whole; and takes no more', async () => {
     const made = await makeStaff(shop, 'large');
-    const rows = Array.from({ length: QUOTAS.units }, (_, n) => {
+    const rows = Array.from({ length: DEFAULT_QUOTAS.units }, (_, n) => {
       const draft = truckDraft(String(n % 2_500));
       // Half of them retired, so that numbers come twice.
       return {
@@ -125,8 +125,8 @@ describe('a shop of 5,000 units', () => {
     };
     const yard = await readAll<YardRow>('/api/yard');
     expect(yard.pages).toBe(5);
-    expect(new Set(yard.all.map(({ unit }) => unit.id)).size).toBe(QUOTAS.units);
-    expect(yard.all).toHaveLength(QUOTAS.units);
+    expect(new Set(yard.all.map(({ unit }) => unit.id)).size).toBe(DEFAULT_QUOTAS.units);
+    expect(yard.all).toHaveLength(DEFAULT_QUOTAS.units);
     const whole = await readAll<Unit>('/api/v1/units');
     expect(whole.all.map(({ id }) => id)).toEqual(yard.all.map(({ unit }) => unit.id));
     const refused = await made.lead

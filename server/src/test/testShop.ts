@@ -13,6 +13,7 @@ import { prepareDatabase } from '../db/leastRights';
 import { people, ruleSetRevisions, ruleSets, shops } from '../db/schema';
 import { makeApp } from '../app';
 import { SuspectTables } from '../suspects/suspectTables';
+import { DEFAULT_QUOTAS, type Quotas } from '../http/quotas';
 import type { AnswerCheck } from '../http/route';
 
 /** A database of its own for one test file, with the application over it. */
@@ -49,6 +50,7 @@ export function testApp(
   logged: string[] = [],
   signInTries = 1000,
   tables: SuspectTables = neverReady(),
+  quotas: Quotas = DEFAULT_QUOTAS,
 ): Express {
   return makeApp({
     database,
@@ -58,6 +60,7 @@ export function testApp(
     secureCookie: false,
     trustedProxies: null,
     signInTries,
+    quotas,
     webFolder: null,
     onAnswer: holdToShape,
   });
@@ -68,13 +71,16 @@ const neverReady = () =>
   new SuspectTables(() => ({ table: new Promise(() => undefined), stop: () => undefined }));
 
 /** Makes a database of its own with the tables of today, and an application over it with the rights it has in use. */
-export async function openTestShop({ signInTries = 1000 } = {}): Promise<TestShop> {
+export async function openTestShop({
+  signInTries = 1000,
+  quotas = DEFAULT_QUOTAS,
+} = {}): Promise<TestShop> {
   const empty = await openEmptyDatabase();
   await empty.database.close();
   const url = await prepareDatabase(empty.url, TEST_SECRET);
   const database = openDatabase(url, () => undefined);
   const logged: string[] = [];
-  const app = testApp(database, logged, signInTries);
+  const app = testApp(database, logged, signInTries, neverReady(), quotas);
   return { app, database, url, ownerUrl: empty.url, logged, close: () => database.close() };
 }
 

@@ -7,7 +7,7 @@ import type { Db } from '../db/database';
 import { unitRevisions, units } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
-import { requireRoom } from '../http/quotas';
+import { requireRoom, type Quotas } from '../http/quotas';
 import { PAGE_ROWS, pageOf } from '../http/paged';
 import { LEADS, READERS, RECORDERS, route, type Route } from '../http/route';
 import { keepRevisions } from './unitRevisions';
@@ -16,7 +16,7 @@ import { unitRecord } from './unitRecord';
 import { yardRows } from './yardRows';
 
 /** Units and the yard that lists them. */
-export function unitRoutes(db: Db): Route[] {
+export function unitRoutes(db: Db, quotas: Quotas): Route[] {
   const byId = db
     .select()
     .from(units)
@@ -83,7 +83,8 @@ export function unitRoutes(db: Db): Route[] {
               .returning();
             await keepRevisions(tx, me.personId, made);
             if (made.length > 0) {
-              requireRoom('units', (await tx.$count(units, eq(units.shopId, me.shopId))) - 1);
+              const has = await tx.$count(units, eq(units.shopId, me.shopId));
+              requireRoom(quotas, 'units', has - 1);
               await keepAudit(tx, { me, request }, 'unit-added', unitTitle(draft));
             }
             return made;
