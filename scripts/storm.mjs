@@ -174,7 +174,7 @@ async function sequences(databaseUrl, count, minutes) {
   }));
   say(`up to ${count} sequences within ${minutes} minutes, seeds ${seed} to ${lots.at(-1).seed}`);
   const folder = mkdtempSync(join(tmpdir(), 'keen-bleed-storm-told-'));
-  const sum = { sequences: 0, marks: 0 };
+  const sum = { sequences: 0, marks: 0, photos: 0 };
   const drawn = {};
   const one = async (lot) => {
     const out = join(folder, `${lot.seed}.json`);
@@ -196,9 +196,12 @@ async function sequences(databaseUrl, count, minutes) {
     const told = JSON.parse(readFileSync(out, 'utf8'));
     sum.sequences += told.sequences;
     sum.marks += told.marks;
+    sum.photos += told.photos;
     for (const [name, times] of Object.entries(told.drawn))
       drawn[name] = (drawn[name] ?? 0) + times;
-    say(`${sum.sequences} sequences, ${sum.marks} marks, none lost or doubled`);
+    say(
+      `${sum.sequences} sequences, ${sum.marks} marks, ${sum.photos} photos, none lost or doubled`,
+    );
   };
   await Promise.all(
     cpus().map(async () => {

@@ -1,12 +1,13 @@
-import type { LogRecord, Me, RunFact } from '@keen-bleed/contract';
+import type { LogRecord, Me } from '@keen-bleed/contract';
 import fc from 'fast-check';
 import { writeFileSync } from 'node:fs';
-import { Phone, putPhonesInPlace, type Weather } from './phone';
+import { DEFAULT_QUOTAS } from '../../server/src/http/quotas';
+import { Phone, putPhonesInPlace, type Mark, type Recorded, type Weather } from './phone';
 import { World, type Standing } from './world';
 
-/* Two phones take marks on one unit, through networks and guest networks, in one page and in two, with clocks that are
-   set, disks that fill up, pages of an older version, people whose role changes, and a server that dies and is restored
-   from a backup, in an order drawn at random. The phones run the app's own store and outbox, the server is the real one
+/* Two phones take marks and photos on one unit, through networks and guest networks, in one page and in two, with clocks
+   that are set, disks that fill up, pages of an older version, people whose role changes, and a server that has no more
+   room, is killed in the middle of its work and is restored from a backup, in an order drawn at random. The phones run the app's own store and outbox, the server is the real one
    over a real PostgreSQL. Whatever happens, in the end each mark that was said to be kept stands at the server once, in
    its place, and nothing waits that the screen has no button for. */
 
@@ -48,20 +49,29 @@ const ALL_BUT_TIMEOUTS = [
 ] as const as unknown as ('Date' | 'nextTick')[];
 
 /** Facts by what they say and where they stand; how far a clock was off may be learnt on the way. */
-const said = (facts: readonly RunFact[]) =>
+const said = (facts: readonly Mark[]) =>
   [...facts]
     .sort((a, b) => a.seq - b.seq)
-    .map(({ id, lane, seq, atMs, kind }) => ({ id, lane, seq, atMs, kind }));
+    .map(({ id, lane, seq, atMs, kind, ...rest }) => ({
+      ...{ id, lane, seq, atMs, kind },
+      photos: photosOf([{ kind, ...rest } as Mark]),
+    }));
+const photosOf = (facts: readonly Mark[]) =>
+  facts.flatMap((fact) => ('photos' in fact ? (fact.photos ?? []) : []));
 
 type Step =
-  | { do: 'take' | 'send' | 'send-and-die' | 'reload' | 'second-page' | 'echo' }
+  | { do: 'take' | 'photo' | 'send' | 'send-and-die' | 'reload' | 'second-page' | 'echo' }
   | { do: 'server-down' | 'server-up' }
   | { do: 'weather'; weather: Weather }
   | { do: 'clock'; hours: number }
   | { do: 'disk'; isFull: boolean }
+  | { do: 'quota'; isFull: boolean }
+  | { do: 'killed-while-sending'; afterMs: number }
   | { do: 'old-page' }
   | { do: 'person'; standing: Standing }
   | { do: 'restore'; upTo: number | null };
+
+const records = fc.tuple(...[0, 1].map(() => fc.constantFrom<Recorded>('run', 'visit')));
 
 const always = <D extends Step['do']>(name: D) => fc.constant({ do: name } as Step);
 const weathers: Weather[] = [
@@ -72,6 +82,7 @@ const steps = fc.tuple(
   fc.constantFrom(0, 1),
   fc.oneof(
     { weight: 8, arbitrary: always('take') },
+    { weight: 3, arbitrary: always('photo') },
     { weight: 5, arbitrary: always('send') },
     { weight: 2, arbitrary: always('send-and-die') },
     { weight: 2, arbitrary: always('reload') },
@@ -95,6 +106,18 @@ const steps = fc.tuple(
         .map<Step>((isFull) => ({ do: 'disk', isFull })),
     },
     {
+      weight: 1,
+      arbitrary: fc
+        .constantFrom(true, true, false)
+        .map<Step>((isFull) => ({ do: 'quota', isFull })),
+    },
+    {
+      weight: 1,
+      arbitrary: fc
+        .integer({ min: 0, max: 25 })
+        .map<Step>((afterMs) => ({ do: 'killed-while-sending', afterMs })),
+    },
+    {
       weight: 2,
       arbitrary: fc
         .constantFrom<Standing>('technician', 'lead', 'viewer', 'gone')
@@ -113,6 +136,8 @@ async function perform(phone: Phone, personId: string, step: Step): Promise<void
   switch (step.do) {
     case 'take':
       return phone.take();
+    case 'photo':
+      return phone.take(true);
     case 'send':
       return phone.sendNow();
     case 'send-and-die': {
@@ -141,13 +166,19 @@ async function perform(phone: Phone, personId: string, step: Step): Promise<void
     case 'disk':
       phone.isFull = step.isFull;
       return;
+    case 'quota':
+      world.quotas.photosOfRecord = step.isFull ? 0 : DEFAULT_QUOTAS.photosOfRecord;
+      return;
+    case 'killed-while-sending':
+      await Promise.all([phone.sendNow(), world.kill(step.afterMs)]);
+      return world.up();
     case 'old-page':
       phone.isOld = true;
       return;
     case 'person':
       return world.make(personId, step.standing);
     case 'restore':
-      return world.restore(phone.runId, step.upTo);
+      return world.restore(phone.logId, step.upTo);
   }
 }
 
@@ -176,36 +207,51 @@ it(
     const seen = new Map<Step['do'], number>();
     let sequences = 0;
     let marks = 0;
+    let photos = 0;
     await fc.assert(
-      fc.asyncProperty(fc.array(steps, { minLength: 6, maxLength: 30 }), async (sequence) => {
-        await world.up();
-        for (const { personId, role } of people) await world.make(personId, role);
-        const phones = people.map(
-          (person, index) =>
-            new Phone(world, { ...person, shopId: staff.shopId } as Me, cookies[index] ?? ''),
-        );
-        for (const phone of phones) await phone.as(() => phone.begin());
-        for (const [who, step] of sequence) {
-          const phone = phones[who]!;
-          await phone.as(() => perform(phone, people[who]!.personId, step));
-          seen.set(step.do, (seen.get(step.do) ?? 0) + 1);
-        }
-        await world.up();
-        for (const { personId, role } of people) await world.make(personId, role);
-        for (const phone of phones) {
-          await phone.as(async () => {
-            await settled(phone);
-            expect(said(await phone.facts())).toEqual(said(phone.taken));
-          });
-          const answer = await staff.viewer.get(`/api/logs/${phone.runId}`).expect(200);
-          const record = answer.body as LogRecord<'run'>;
-          expect(said(record.facts)).toEqual(said(phone.taken));
-          expect(record.header.subject.unitId).toBe(unit.id);
-          expect(record.chain?.brokenAt).toBeNull();
-          marks += phone.taken.length;
-        }
-        sequences += 1;
-      }),
+      fc.asyncProperty(
+        records,
+        fc.array(steps, { minLength: 6, maxLength: 30 }),
+        async (recorded, sequence) => {
+          await world.up();
+          Object.assign(world.quotas, DEFAULT_QUOTAS);
+          for (const { personId, role } of people) await world.make(personId, role);
+          const phones = people.map(
+            (person, index) =>
+              new Phone(
+                world,
+                { ...person, shopId: staff.shopId } as Me,
+                cookies[index] ?? '',
+                recorded[index]!,
+              ),
+          );
+          for (const phone of phones) await phone.as(() => phone.begin());
+          for (const [who, step] of sequence) {
+            const phone = phones[who]!;
+            await phone.as(() => perform(phone, people[who]!.personId, step));
+            seen.set(step.do, (seen.get(step.do) ?? 0) + 1);
+          }
+          await world.up();
+          Object.assign(world.quotas, DEFAULT_QUOTAS);
+          for (const { personId, role } of people) await world.make(personId, role);
+          for (const phone of phones) {
+            await phone.as(async () => {
+              await settled(phone);
+              expect(said(await phone.facts())).toEqual(said(phone.taken));
+            });
+            const answer = await staff.viewer.get(`/api/logs/${phone.logId}`).expect(200);
+            const record = answer.body as LogRecord<Recorded>;
+            expect(said(record.facts)).toEqual(said(phone.taken));
+            expect(record.header.subject.unitId).toBe(unit.id);
+            expect(record.chain?.brokenAt).toBeNull();
+            const named = photosOf(phone.taken);
+            for (const photo of named) await staff.viewer.get(`/api/photos/${photo}`).expect(200);
+            marks += phone.taken.length;
+            photos += named.length;
+          }
+          sequences += 1;
+        },
+      ),
       {
         numRuns: SEQUENCES,
         seed: SEED,
@@ -213,7 +259,10 @@ it(
       },
     );
     if (OUT)
-      writeFileSync(OUT, JSON.stringify({ sequences, marks, drawn: Object.fromEntries(seen) }));
+      writeFileSync(
+        OUT,
+        JSON.stringify({ sequences, marks, photos, drawn: Object.fromEntries(seen) }),
+      );
     else expect(sequences).toBeGreaterThanOrEqual(SEQUENCES);
     expect(marks).toBeGreaterThan(sequences);
   },

@@ -1,14 +1,17 @@
-import type { Me, RunFact } from '@keen-bleed/contract';
+import type { Me, RunFact, VisitFact } from '@keen-bleed/contract';
 import type { FoldedLog, NewFact } from '@keen-bleed/core';
 import * as core from '@keen-bleed/core';
 import 'fake-indexeddb/auto';
 import { IDBFactory, IDBObjectStore } from 'fake-indexeddb';
 import { AsyncLocalStorage } from 'node:async_hooks';
+import { v7 as uuidv7 } from 'uuid';
+import type * as Database from '../../app/src/store/database';
 import type * as Kept from '../../app/src/store/kept';
 import type * as Logs from '../../app/src/store/logs';
 import type * as Outbox from '../../app/src/store/outbox';
 import type * as RecordFact from '../../app/src/store/recordFact';
 import type * as StartRun from '../../app/src/store/startRun';
+import type * as StartVisit from '../../app/src/store/startVisit';
 import { shortRuleSet } from '../../server/src/test/testShop';
 import type { World } from './world';
 
@@ -26,14 +29,19 @@ export type Weather =
   /** As above, as what looks like an answer of the server's. */
   | 'portal-json';
 
-/** One page of the app: its modules, and the run as it knows it. */
+/** What is recorded on a phone: only a visit's notes have photos. */
+export type Recorded = 'run' | 'visit';
+export type Mark = RunFact | VisitFact;
+
+/** One page of the app: its modules, and the record as it knows it. */
 interface Tab {
+  database: typeof Database;
   kept: typeof Kept;
   logs: typeof Logs;
   recording: typeof RecordFact;
   outbox: typeof Outbox;
-  starting: typeof StartRun;
-  run: FoldedLog | null;
+  starting: typeof StartRun & typeof StartVisit;
+  log: FoldedLog | null;
 }
 
 /** Whose code is running: a phone's work goes on with its own disk and network, whoever's turn it is. */
@@ -82,9 +90,9 @@ export class Phone {
   private clockMs = 0;
   private wasSetBack = false;
   private echoes: Request[] = [];
-  runId = '';
+  logId = '';
   /** Everything that was said to be kept. */
-  readonly taken: RunFact[] = [];
+  readonly taken: Mark[] = [];
   /** Marks that were pressed, kept or not. */
   private pressed = 0;
   private moment = 0;
@@ -93,6 +101,7 @@ export class Phone {
     private readonly world: World,
     private readonly me: Me,
     private readonly cookie: string,
+    readonly recorded: Recorded,
   ) {}
 
   private send({ path, init }: Request): Promise<Response> {
@@ -144,15 +153,19 @@ export class Phone {
   /** Another page of the app is opened beside the one that is; two are as many as anybody has. */
   async openTab(): Promise<void> {
     if (this.tabs.length === 2) return;
-    const tab = { run: null } as Tab;
+    const tab = { log: null } as Tab;
     jest.isolateModules(() => {
       /* eslint-disable @typescript-eslint/no-require-imports */
       jest.doMock('@keen-bleed/core', () => core);
+      tab.database = require('../../app/src/store/database') as typeof Database;
       tab.kept = require('../../app/src/store/kept') as typeof Kept;
       tab.logs = require('../../app/src/store/logs') as typeof Logs;
       tab.recording = require('../../app/src/store/recordFact') as typeof RecordFact;
       tab.outbox = require('../../app/src/store/outbox') as typeof Outbox;
-      tab.starting = require('../../app/src/store/startRun') as typeof StartRun;
+      tab.starting = {
+        ...(require('../../app/src/store/startRun') as typeof StartRun),
+        ...(require('../../app/src/store/startVisit') as typeof StartVisit),
+      };
       /* eslint-enable @typescript-eslint/no-require-imports */
     });
     this.tabs.push(tab);
@@ -161,13 +174,18 @@ export class Phone {
 
   async begin(): Promise<void> {
     await this.open();
-    this.runId = await this.tabs[0]!.starting.startRun(this.me, {
-      unit: this.world.unit,
-      towed: [],
-      rigId: null,
-      ruleSet: shortRuleSet,
-      leftOut: ['drain'],
-    });
+    const { startRun, startVisit } = this.tabs[0]!.starting;
+    const { unit } = this.world;
+    this.logId =
+      this.recorded === 'run'
+        ? await startRun(this.me, {
+            unit,
+            towed: [],
+            rigId: null,
+            ruleSet: shortRuleSet,
+            leftOut: ['drain'],
+          })
+        : await startVisit(this.me, { units: [unit], rigId: null, reason: null });
   }
 
   /** Its clock is set to be so far off, ms. */
@@ -177,38 +195,49 @@ export class Phone {
   }
 
   /** A mark is pressed in every page at once; what the screen calls kept is noted. */
-  async take(): Promise<void> {
+  async take(withPhoto = false): Promise<void> {
     this.moment += 1;
-    await Promise.all(this.tabs.map((tab) => this.takeIn(tab)));
+    await Promise.all(this.tabs.map((tab) => this.takeIn(tab, withPhoto)));
   }
 
-  private async takeIn(tab: Tab): Promise<void> {
+  private async takeIn(tab: Tab, withPhoto: boolean): Promise<void> {
     this.pressed += 1;
-    const fact: NewFact<RunFact> = {
-      kind: 'note',
-      stepId: 'prepare',
-      text: `mark ${this.pressed}`,
-    };
+    const text = `mark ${this.pressed}`;
     const atMs = STARTED_MS + this.clockMs + this.moment * 1_000;
     const { logs, kept } = tab;
     try {
-      tab.run ??= logs.folded((await logs.keptLog(this.runId))!);
-      const writing = { log: tab.run, lane: await kept.laneOf(this.me) };
+      tab.log ??= logs.folded((await logs.keptLog(this.logId))!);
+      const photos = withPhoto && this.recorded === 'visit' ? [await this.photoIn(tab)] : [];
+      const fact: NewFact<Mark> =
+        this.recorded === 'run'
+          ? { kind: 'note', stepId: 'prepare', text }
+          : { kind: 'note', at: null, text, ...(photos.length > 0 ? { photos } : {}) };
+      const writing = { log: tab.log, lane: await kept.laneOf(this.me) };
       const done = await tab.recording.recordFact(writing, fact, atMs);
       if ('problem' in done) {
         // The screen says what to do first; the mark is not kept, and nobody takes it for kept.
         if (this.wasSetBack && done.problem.startsWith('The clock went back')) return;
         throw new Error(done.problem);
       }
-      tab.run = done.log;
+      tab.log = done.log;
       const last = done.log.facts.at(-1);
-      if (last?.kind !== 'note' || last.text !== fact.text) throw new Error('another mark is last');
+      if (last?.kind !== 'note' || last.text !== text) throw new Error('another mark is last');
       this.taken.push(last);
     } catch (error) {
       // A full disk takes nothing, and the screen says so: nobody takes such a mark for kept.
       if (!this.isFull) throw error;
-      tab.run = null;
+      tab.log = null;
     }
+  }
+
+  /** Keeps a picture on the phone, as the screen does before the note that names it. */
+  private async photoIn(tab: Tab): Promise<string> {
+    const id = uuidv7();
+    const blob = new Blob([new Uint8Array([0xff, 0xd8, 0xff, this.pressed % 256])], {
+      type: 'image/jpeg',
+    });
+    await (await tab.database.database()).put('blobs', { id, logId: this.logId, blob, sent: 0 });
+    return id;
   }
 
   /** Every page sends. */
@@ -218,24 +247,24 @@ export class Phone {
 
   /** What the screen of refused records offers: to try it again. */
   async tryAgain(): Promise<void> {
-    await this.tabs[0]!.outbox.tryAgain(this.runId);
+    await this.tabs[0]!.outbox.tryAgain(this.logId);
   }
 
-  /** What was refused of the run, or null. */
+  /** What was refused of the record, or null. */
   async refused(): Promise<string | null> {
-    const kept = await this.tabs[0]!.logs.keptLog(this.runId);
+    const kept = await this.tabs[0]!.logs.keptLog(this.logId);
     return kept?.log.refused?.message ?? null;
   }
 
   async waiting(): Promise<number> {
     const { logs } = this.tabs[0]!;
-    const kept = await logs.keptLog(this.runId);
+    const kept = await logs.keptLog(this.logId);
     return (await logs.countUnsent()) + (kept?.log.opened === 1 ? 0 : 1);
   }
 
-  async facts(): Promise<RunFact[]> {
-    const kept = await this.tabs[0]!.logs.keptLog(this.runId);
-    return (kept?.rows ?? []).map(({ fact }) => fact as RunFact).sort((a, b) => a.seq - b.seq);
+  async facts(): Promise<Mark[]> {
+    const kept = await this.tabs[0]!.logs.keptLog(this.logId);
+    return (kept?.rows ?? []).map(({ fact }) => fact as Mark).sort((a, b) => a.seq - b.seq);
   }
 }
 

@@ -1,7 +1,9 @@
 import type { Unit } from '@keen-bleed/contract';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { setTimeout as delay } from 'node:timers/promises';
 import pg from 'pg';
+import { DEFAULT_QUOTAS, type Quotas } from '../../server/src/http/quotas';
 import {
   addTruck,
   makeStaff,
@@ -26,14 +28,17 @@ export class World {
     private readonly owner: pg.Client,
     readonly staff: Staff,
     readonly unit: Unit,
+    /** How much the shop may keep, as whoever runs the server has set it. */
+    readonly quotas: Quotas,
   ) {}
 
   static async made(): Promise<World> {
-    const shop = await openTestShop();
+    const quotas = { ...DEFAULT_QUOTAS };
+    const shop = await openTestShop({ quotas });
     const staff = await makeStaff(shop, 'storm');
     const owner = new pg.Client({ connectionString: shop.ownerUrl });
     await owner.connect();
-    const world = new World(shop, owner, staff, await addTruck(staff.lead, '1'));
+    const world = new World(shop, owner, staff, await addTruck(staff.lead, '1'), quotas);
     await world.up();
     return world;
   }
@@ -58,6 +63,18 @@ export class World {
     await new Promise((resolve) => stopping.close(resolve));
   }
 
+  /**
+   * The server's process is killed some milliseconds from now: nothing it was about to answer goes out, and what it was
+   * writing is undone, as its connections to the database are gone with it.
+   */
+  async kill(afterMs: number): Promise<void> {
+    await delay(afterMs);
+    await this.down();
+    await this.owner.query(
+      'select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()',
+    );
+  }
+
   ask(path: string, init: RequestInit): Promise<Response> {
     return this.realFetch(`http://127.0.0.1:${this.port}${path}`, init);
   }
@@ -73,24 +90,29 @@ export class World {
   }
 
   /**
-   * What a backup of an earlier hour leaves of a run: its entries up to a place, or nothing where it was made before
-   * the run began.
+   * What a backup of an earlier hour leaves of a record: its entries up to a place and the photos they name, or nothing
+   * where it was made before the record was begun.
    */
-  async restore(runId: string, upTo: number | null): Promise<void> {
+  async restore(logId: string, upTo: number | null): Promise<void> {
     await this.owner.query('begin');
     // A restore writes what was: the triggers that hold what is recorded are not asked.
     await this.owner.query('set local session_replication_role = replica');
     await this.owner.query('delete from facts where log_id = $1 and place > $2', [
-      runId,
+      logId,
       upTo ?? 0,
     ]);
     await this.owner.query(
+      `delete from blobs where log_id = $1 and not exists (
+        select from facts where facts.log_id = $1 and facts.fact->'photos' ? blobs.id::text)`,
+      [logId],
+    );
+    await this.owner.query(
       'update logs set fact_count = (select count(*) from facts where log_id = $1) where id = $1',
-      [runId],
+      [logId],
     );
     if (upTo === null) {
-      await this.owner.query('delete from log_units where log_id = $1', [runId]);
-      await this.owner.query('delete from logs where id = $1', [runId]);
+      await this.owner.query('delete from log_units where log_id = $1', [logId]);
+      await this.owner.query('delete from logs where id = $1', [logId]);
     }
     await this.owner.query('commit');
   }
