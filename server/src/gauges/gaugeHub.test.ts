@@ -79,3 +79,84 @@ describe('a gauge set that is listened to', () => {
     stop.abort();
   });
 });
+
+describe('a gauge set on several servers', () => {
+  const STARTED_MS = 1_760_000_000_000;
+  let bus: LocalBus;
+  let told: number[];
+  let troubles: unknown[];
+  beforeEach(() => {
+    jest.useFakeTimers({ now: STARTED_MS });
+    bus = new LocalBus();
+    told = [];
+    troubles = [];
+    bus.on('gauges', ({ startedMs }) => told.push(startedMs));
+  });
+  afterEach(() => {
+    jest.useRealTimers();
+    jest.restoreAllMocks();
+  });
+  const elsewhere = (startedMs: number) =>
+    bus.tell('gauges', { shopId: 'shop', unitId: madeUpRig.unit.id, startedMs });
+
+  /** Listens to the set of a hub, and keeps the moments of what it sends. */
+  function listened(hub: GaugeHub, shopId = 'shop') {
+    const moments: number[] = [];
+    const channel = hub.of(shopId, madeUpRig);
+    jest.spyOn(channel, 'broadcast').mockImplementation((data) => {
+      moments.push(...(data as { atMs: number }[]).map(({ atMs }) => atMs));
+      return channel;
+    });
+    return moments;
+  }
+
+  it('is told of at once and every five seconds, as long as it is listened to', () => {
+    listened(new GaugeHub((error) => troubles.push(error), bus));
+    jest.advanceTimersByTime(200);
+    expect(told).toEqual([STARTED_MS]);
+    jest.advanceTimersByTime(4_800);
+    expect(told).toHaveLength(1);
+    jest.advanceTimersByTime(15_600);
+    expect(told).toEqual(Array.from({ length: 4 }, () => STARTED_MS));
+    expect(troubles).toEqual([]);
+  });
+
+  it('shows here what it shows there: from when it was switched on there, caught up in steps that nobody hears', () => {
+    const hub = new GaugeHub((error) => troubles.push(error), bus);
+    elsewhere(STARTED_MS - 23_000);
+    const made = jest.spyOn(GaugeSet.prototype, 'samplesTo');
+    const moments = listened(hub);
+    jest.advanceTimersByTime(200);
+    // Five seconds of twenty-three have been gone through, and are kept to itself.
+    expect(made.mock.calls).toEqual([[STARTED_MS - 18_000]]);
+    expect(moments).toEqual([]);
+    jest.advanceTimersByTime(2_000);
+    expect(Math.min(...moments)).toBeGreaterThan(STARTED_MS - 5_100);
+    expect(Math.max(...moments)).toBeGreaterThan(STARTED_MS + 1_900);
+    expect(new Set(told.slice(1))).toEqual(new Set([STARTED_MS - 23_000]));
+    expect(troubles).toEqual([]);
+  });
+
+  it.each<[string, number, string]>([
+    ['was not heard of for twelve seconds', 12_000, 'shop'],
+    ['is another shop’s', 0, 'another'],
+  ])('begins anew where the other one %s', (_, sinceMs, shopId) => {
+    const hub = new GaugeHub((error) => troubles.push(error), bus);
+    elsewhere(STARTED_MS - 23_000);
+    jest.advanceTimersByTime(sinceMs);
+    const made = jest.spyOn(GaugeSet.prototype, 'samplesTo');
+    listened(hub, shopId);
+    jest.advanceTimersByTime(200);
+    expect(made.mock.calls).toEqual([[STARTED_MS + sinceMs + 200]]);
+    expect(told.at(-1)).toBe(STARTED_MS + sinceMs);
+  });
+
+  it('joins one that was heard of just before that', () => {
+    const hub = new GaugeHub((error) => troubles.push(error), bus);
+    elsewhere(STARTED_MS - 1_000);
+    jest.advanceTimersByTime(11_999);
+    listened(hub);
+    jest.advanceTimersByTime(201);
+    expect(told.at(-1)).toBe(STARTED_MS - 1_000);
+  });
+});
