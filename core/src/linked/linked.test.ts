@@ -47,6 +47,31 @@ describe('the log of a linked gauge', () => {
   });
 });
 
+describe('the log of a gauge that sends for long', () => {
+  const MINUTE_MS = 60_000;
+  const at = (minute: number, seq = minute): GaugeSample => ({
+    ...{ seq, atMs: minute * MINUTE_MS, psi: 100 },
+  });
+
+  it('goes back a quarter of an hour, that moment among it', () => {
+    const minutes = Array.from({ length: 40 }, (_, minute) => at(minute));
+    const kept = minutes.reduce<readonly GaugeSample[]>(withSample, []);
+    expect(kept.map(({ seq }) => seq)).toEqual(Array.from({ length: 16 }, (_, n) => 24 + n));
+    // One that went silent for long begins anew.
+    expect(withSample(kept, at(400))).toEqual([at(400)]);
+  });
+
+  it('is the very same where nothing changed', () => {
+    const kept = [at(1), at(2), at(4)];
+    expect(withSample(kept, at(2))).toBe(kept);
+    expect(withSample(kept, at(4))).toBe(kept);
+    expect(withSample(kept, at(3))).toEqual([at(1), at(2), at(3), at(4)]);
+    // A newer number with the time of the last stands behind it; an older time before it, whatever its number.
+    expect(withSample(kept, at(4, 5)).at(-1)).toEqual(at(4, 5));
+    expect(withSample(kept, at(3, 9)).map(({ seq }) => seq)).toEqual([1, 2, 9, 4]);
+  });
+});
+
 describe('a linked gauge catches', () => {
   it('the moment a level is passed, between two readings', () => {
     // 0.57 psi/s from 80: at 100 after 35.09 s.

@@ -23,7 +23,7 @@ export function withSample(
   const last = log.at(-1);
   if (!last || (sample.seq > last.seq && sample.atMs >= last.atMs)) {
     const from = log.findIndex((each) => each.atMs >= sample.atMs - KEPT_MS);
-    return [...(from > 0 ? log.slice(from) : log), sample];
+    return [...(from < 0 ? [] : log.slice(from)), sample];
   }
   if (log.some((each) => each.seq === sample.seq)) return log;
   const at = log.findIndex((each) => each.atMs > sample.atMs);
