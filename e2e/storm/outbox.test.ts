@@ -34,7 +34,7 @@ beforeAll(async () => {
 afterAll(async () => {
   globalThis.fetch = world.realFetch;
   await world.end();
-});
+}, 60_000);
 
 const ALL_BUT_TIMEOUTS = [
   'Date',
@@ -249,6 +249,7 @@ it(
             marks += phone.taken.length;
             photos += named.length;
           }
+          expect(world.connectionsOut).toBe(0);
           sequences += 1;
         },
       ),

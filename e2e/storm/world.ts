@@ -75,6 +75,12 @@ export class World {
     );
   }
 
+  /** Connections to the database that were taken and not given back. */
+  get connectionsOut(): number {
+    const { totalCount, idleCount } = this.shop.database.pool;
+    return totalCount - idleCount;
+  }
+
   ask(path: string, init: RequestInit): Promise<Response> {
     return this.realFetch(`http://127.0.0.1:${this.port}${path}`, init);
   }

@@ -36,7 +36,30 @@ export function openDatabase(url: string, onIdleError: (error: Error) => void): 
   pool.on('error', onIdleError);
   // A client that is out on a transaction has no listener of the pool's: its connection's end would end the server.
   pool.on('connect', (client) => client.on('error', onIdleError));
-  return { pool, db: drizzle(pool, { schema }), close: () => pool.end() };
+  return { pool, db: overPool(pool), close: () => pool.end() };
+}
+
+/**
+ * The typed handle, with transactions that give their connection back whatever happens. The library's own keeps one that
+ * breaks as its transaction begins: a database that restarts under load would leave the pool empty for good.
+ */
+function overPool(pool: pg.Pool): Db {
+  const db: Db = drizzle(pool, { schema });
+  const handles = new WeakMap<pg.PoolClient, Db>();
+  const over = (client: pg.PoolClient): Db => {
+    const handle = handles.get(client) ?? drizzle(client, { schema });
+    handles.set(client, handle);
+    return handle;
+  };
+  db.transaction = async (work, config) => {
+    const client = await pool.connect();
+    try {
+      return await over(client).transaction(work, config);
+    } finally {
+      client.release();
+    }
+  };
+  return db;
 }
 
 /** Guards the bringing up of one database against two servers that start at once; any fixed number does. */

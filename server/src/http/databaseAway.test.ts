@@ -60,6 +60,41 @@ describe('with the database away', () => {
     await own.close();
   });
 
+  it('gets every connection back, where one breaks as its transaction begins and where it breaks within', async () => {
+    const own = openDatabase(shop.url, () => undefined);
+    const { pool, db } = own;
+    const out = () => pool.totalCount - pool.idleCount;
+    const most = pool.options.max;
+    const level = 'no such level' as 'serializable';
+    for (let n = 0; n < 2 * most; n += 1) {
+      await expect(
+        db.transaction(() => Promise.resolve(), { isolationLevel: level }),
+      ).rejects.toThrow();
+    }
+    expect(out()).toBe(0);
+    for (let n = 0; n < 2 * most; n += 1) {
+      const broken = db.transaction((tx) =>
+        tx.execute('select pg_terminate_backend(pg_backend_pid())'),
+      );
+      await expect(broken).rejects.toThrow();
+    }
+    expect(out()).toBe(0);
+    // None was left that would not answer, and what is done in a transaction is done whole or not at all.
+    const shops = async () => (await pool.query('select id from shops')).rowCount;
+    const before = await shops();
+    await expect(
+      db.transaction(async (tx) => {
+        await tx.execute("insert into shops (id, name) values (gen_random_uuid(), 'Half')");
+        throw new Error('changed its mind');
+      }),
+    ).rejects.toThrow('changed its mind');
+    expect(await shops()).toBe(before);
+    expect(
+      await db.transaction(async (tx) => (await tx.execute('select 7 as seven')).rows[0]),
+    ).toEqual({ seven: 7 });
+    await own.close();
+  });
+
   it('tells a lost connection from a refused query', () => {
     const coded = (code: string, cause?: Error) =>
       Object.assign(new Error('x', { cause }), { code });
