@@ -119,6 +119,8 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
       state={state}
       gauge={state.unit.gauge}
       desk={desk}
+      rowDesk={settledDesk}
+      canUndo={settled.state.undoable !== null}
       height={padHeight}
       onNote={() => setSheet('note')}
     />

@@ -28,10 +28,25 @@ export function RunScreen() {
   const taken = here?.state.takeOvers.at(-1);
   const isOurs = mayRecord && here?.isWritable && (taken === undefined || taken.lane === here.lane);
   const isLeft = here !== null && here.state.closed === null && !isOurs;
+  if (here && isOurs && !here.state.closed) return <LiveRunScreen run={here} />;
+  return <KeptRun id={id} live={live} isLeft={isLeft} mayRecord={mayRecord} />;
+}
+
+interface KeptRunProps {
+  id: string;
+  live: ReturnType<typeof useRun>;
+  /** It is open, and not ours to go on with. */
+  isLeft: boolean;
+  mayRecord: boolean;
+}
+
+/** A run as its record has it. Apart from the live one, which must not ask for it at each mark. */
+function KeptRun({ id, live, isLeft, mayRecord }: KeptRunProps) {
+  const me = useMe();
+  const here = live === 'loading' || live === 'elsewhere' ? null : live;
   const { data, error, mutate } = useLogRecord<'run'>(live === 'elsewhere' || isLeft ? id : null);
   const again = useCallback(() => mutate(), [mutate]);
   useFollowed(data?.closedAtMs === null ? id : null, again);
-  if (here && isOurs && !here.state.closed) return <LiveRunScreen run={here} />;
   // What is kept here is whole and at hand; the server's word beside it tells who and what else.
   const shown = here ?? data;
   if (shown) {

@@ -26,7 +26,11 @@ export async function onPage(element: ReactElement): Promise<OnPage> {
   const draw = (what: ReactElement) =>
     act(() => root.render(<ThemeProvider theme={rneThemes.shop}>{what}</ThemeProvider>));
   draw(element);
-  const all = (role: string) => [...place.querySelectorAll<HTMLElement>(`[role="${role}"]`)];
+  // The browser's own buttons are buttons without saying so.
+  const own = (role: string) => (role === 'button' ? ', button:not([role])' : '');
+  const all = (role: string) => [
+    ...place.querySelectorAll<HTMLElement>(`[role="${role}"]${own(role)}`),
+  ];
   return Promise.resolve({
     all,
     the: (role, name) => {

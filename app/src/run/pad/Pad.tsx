@@ -1,8 +1,7 @@
-import { useRef } from 'react';
-import { Pressable } from 'react-native';
+import { useRef, type CSSProperties, type PointerEvent } from 'react';
 import { space } from '../../theme/space';
+import { typeScale } from '../../theme/type';
 import { usePalette } from '../../theme/usePalette';
-import { Txt } from '../../ui/Txt';
 
 interface PadProps {
   title: string;
@@ -14,56 +13,70 @@ interface PadProps {
   disabled?: boolean;
 }
 
-/** A release is followed by its press within this time, ms. */
+/** A release is followed by its click within this time, ms. */
 const AFTER_RELEASE_MS = 80;
+/** How the page's own styles know that it is touched. */
+const FELT = 'felt';
 
-/** The big slab at the thumb. */
+/** A style of the one scale, in the browser's own terms. */
+const faceOf = (name: keyof typeof typeScale): CSSProperties => {
+  const { fontFamily, fontSize, lineHeight, fontWeight } = typeScale[name];
+  return { fontFamily, fontSize, lineHeight: `${lineHeight}px`, fontWeight };
+};
+const TITLE = faceOf('pad');
+const HINT = faceOf('body');
+
+/**
+ * The big slab at the thumb. It is the browser's own button: the library's would be drawn twice over before the touch
+ * is shown, and on a slow phone that is most of what a press takes.
+ */
 export function Pad({ title, hint, onPress, atTouch, height, disabled = false }: PadProps) {
   const palette = usePalette();
   const done = useRef(false);
+  const letGo = (event: PointerEvent<HTMLElement>) => {
+    event.currentTarget.classList.remove(FELT);
+    // The pad may change its size or place under the finger; a click that never comes must not eat the next press.
+    setTimeout(() => {
+      done.current = false;
+    }, AFTER_RELEASE_MS);
+  };
   return (
-    <Pressable
-      role="button"
+    <button
+      type="button"
+      className="pad"
       aria-label={`${title}. ${hint}`}
-      testID="pad"
-      disabled={disabled}
-      // The library waits 50 ms for a scroll to begin; nothing scrolls here, and the moment counts.
-      {...({ delayPressIn: 0 } as object)}
-      onPressIn={() => {
+      // It stays where the keyboard is while there is nothing to press for a moment.
+      aria-disabled={disabled || undefined}
+      data-testid="pad"
+      onPointerDown={(event) => {
+        if (disabled || event.button !== 0) return;
+        event.currentTarget.classList.add(FELT);
+        // The release is heard wherever the finger has gone.
+        event.currentTarget.setPointerCapture?.(event.pointerId);
         done.current = atTouch;
         if (atTouch) onPress();
       }}
-      // The pad may change its size or place under the finger; a release that never comes must not eat the next press.
-      onPressOut={() => {
-        setTimeout(() => {
-          done.current = false;
-        }, AFTER_RELEASE_MS);
-      }}
-      onPress={() => {
-        // A keyboard or a screen reader presses without touching.
-        if (!done.current) onPress();
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
+      onClick={() => {
+        // A keyboard or a screen reader clicks without touching.
+        if (!disabled && !done.current) onPress();
         done.current = false;
       }}
-      style={({ pressed }) => [
-        {
-          height,
-          backgroundColor: disabled ? palette.raised : palette.accent,
-          alignItems: 'center',
-          justifyContent: 'center',
-          paddingHorizontal: space.gap,
-          gap: space.hair,
-          // Plain to see from the corner of an eye: the touch was felt.
-          opacity: pressed ? 0.6 : 1,
-        },
-        { userSelect: 'none', touchAction: 'manipulation' } as object,
-      ]}
+      onKeyDown={(event) => {
+        // A key that is held down marks once.
+        if (event.repeat && (event.key === 'Enter' || event.key === ' ')) event.preventDefault();
+      }}
+      style={{
+        height,
+        padding: `0 ${space.gap}px`,
+        gap: space.hair,
+        color: disabled ? palette.quiet : palette.onAccent,
+        background: disabled ? palette.raised : palette.accent,
+      }}
     >
-      <Txt as="pad" tone={disabled ? 'quiet' : 'onAccent'} style={{ textAlign: 'center' }}>
-        {title}
-      </Txt>
-      <Txt tone={disabled ? 'quiet' : 'onAccent'} style={{ textAlign: 'center' }}>
-        {hint}
-      </Txt>
-    </Pressable>
+      <span style={TITLE}>{title}</span>
+      <span style={HINT}>{hint}</span>
+    </button>
   );
 }

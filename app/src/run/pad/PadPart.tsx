@@ -9,6 +9,7 @@ import {
   type RunState,
 } from '@keen-bleed/core';
 import { sayClock } from '../../data/when';
+import { useCallback, useLayoutEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { space } from '../../theme/space';
 import { Notice } from '../../ui/Notice';
@@ -20,6 +21,9 @@ interface PadPartProps {
   state: RunState;
   gauge: Gauge;
   desk: RunDesk;
+  /** The same, as the row over the pad shows it: drawn after the pad itself. */
+  rowDesk: RunDesk;
+  canUndo: boolean;
   height: number;
   onNote: () => void;
 }
@@ -69,8 +73,15 @@ function padWords(
 }
 
 /** Everything under the thumb: trouble where there is any, the nudges, the pad. */
-export function PadPart({ state, gauge, desk, height, onNote }: PadPartProps) {
+export function PadPart({ state, gauge, desk, rowDesk, canUndo, height, onNote }: PadPartProps) {
   const { title, hint } = padWords(state, gauge, desk);
+  // The row is drawn after the pad; what its keys do is of now all the same.
+  const latest = useRef(desk);
+  useLayoutEffect(() => {
+    latest.current = desk;
+  });
+  const nudge = useCallback((moves: number) => latest.current.nudge(moves), []);
+  const undo = useCallback(() => latest.current.undo(), []);
   const act = state.step?.act.kind;
   const waits =
     desk.openCount === 0 &&
@@ -83,11 +94,11 @@ export function PadPart({ state, gauge, desk, height, onNote }: PadPartProps) {
         </View>
       ) : null}
       <NudgeRow
-        reading={desk.needlePsi === null ? null : sayLevel(desk.needlePsi, gauge.unit)}
-        move={rounded(fromPsi(desk.movePsi, gauge.unit), 2)}
-        canUndo={state.undoable !== null}
-        onNudge={desk.nudge}
-        onUndo={desk.undo}
+        reading={rowDesk.needlePsi === null ? null : sayLevel(rowDesk.needlePsi, gauge.unit)}
+        move={rounded(fromPsi(rowDesk.movePsi, gauge.unit), 2)}
+        canUndo={canUndo}
+        onNudge={nudge}
+        onUndo={undo}
         onNote={onNote}
       />
       <Pad

@@ -17,10 +17,10 @@ describe('the pad', () => {
       <Pad title="Needle at 85 psi" hint="tap" atTouch height={200} onPress={marked} />,
     );
     const pad = page.the('button', 'Needle at 85 psi. tap');
-    await doing(() => touch(pad, 'mousedown'));
+    await doing(() => touch(pad, 'pointerdown'));
     expect(marked).toHaveBeenCalledTimes(1);
     await doing(() => {
-      touch(pad, 'mouseup');
+      touch(pad, 'pointerup');
       touch(pad, 'click');
     });
     expect(marked).toHaveBeenCalledTimes(1);
@@ -32,18 +32,54 @@ describe('the pad', () => {
     const page = await onPage(
       <Pad title="Mark" hint="tap" atTouch height={200} onPress={pressed} />,
     );
-    await doing(() => touch(page.the('button'), 'mousedown'));
+    await doing(() => touch(page.the('button'), 'pointerdown'));
     await page.redraw(
       <Pad title="All right" hint="tap" atTouch={false} height={100} onPress={pressed} />,
     );
-    await doing(() => touch(document.body, 'mouseup'));
+    await doing(() => touch(document.body, 'pointerup'));
     await doing(() => {
       const pad = page.the('button');
-      touch(pad, 'mousedown');
-      touch(pad, 'mouseup');
+      touch(pad, 'pointerdown');
+      touch(pad, 'pointerup');
       touch(pad, 'click');
     });
     expect(pressed).toHaveBeenCalledTimes(2);
+    await page.leave();
+  });
+
+  it('shows that it is touched, until it is let go or the touch is taken away', async () => {
+    const page = await onPage(
+      <Pad title="Mark" hint="tap" atTouch height={200} onPress={() => undefined} />,
+    );
+    const pad = page.the('button');
+    for (const end of ['pointerup', 'pointercancel']) {
+      await doing(() => touch(pad, 'pointerdown'));
+      expect(pad.className).toBe('pad felt');
+      await doing(() => touch(pad, end));
+      expect(pad.className).toBe('pad');
+    }
+    await page.leave();
+  });
+
+  it('is marked by the main button alone, and once by a key that is held down', async () => {
+    const marked = jest.fn();
+    const page = await onPage(
+      <Pad title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
+    );
+    const pad = page.the('button');
+    await doing(() =>
+      pad.dispatchEvent(new MouseEvent('pointerdown', { bubbles: true, button: 2 })),
+    );
+    expect(marked).not.toHaveBeenCalled();
+    const keyDown = (repeat: boolean) => {
+      const event = new KeyboardEvent('keydown', {
+        ...{ key: 'Enter', bubbles: true, cancelable: true, repeat },
+      });
+      pad.dispatchEvent(event);
+      return event.defaultPrevented;
+    };
+    expect(keyDown(false)).toBe(false);
+    expect(keyDown(true)).toBe(true);
     await page.leave();
   });
 
@@ -62,10 +98,10 @@ describe('the pad', () => {
     const page = await onPage(
       <Pad title="Keep this run" hint="closes it" atTouch={false} height={200} onPress={closed} />,
     );
-    await doing(() => touch(page.the('button'), 'mousedown'));
+    await doing(() => touch(page.the('button'), 'pointerdown'));
     expect(closed).not.toHaveBeenCalled();
     await doing(() => {
-      touch(page.the('button'), 'mouseup');
+      touch(page.the('button'), 'pointerup');
       touch(page.the('button'), 'click');
     });
     expect(closed).toHaveBeenCalledTimes(1);
