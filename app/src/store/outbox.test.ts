@@ -63,9 +63,53 @@ describe('the outbox', () => {
     await signIn(page);
     expect(textsOf(server.facts.get(runId))).toEqual(['a', 'b']);
     expect(await page.logs.countUnsent()).toBe(0);
-    const before = server.requests.length;
+    // Each thing is asked for once: the record, and its facts in one lot.
+    const asked = ['POST /api/v1/logs', `POST /api/v1/logs/${runId}/facts`];
+    expect(server.requests).toEqual(asked);
     await page.outbox.sendNow();
-    expect(server.requests).toHaveLength(before);
+    expect(server.requests).toHaveLength(asked.length);
+    expect(page.outbox.outboxNow()).toEqual({
+      ...{ unsent: 0, refused: 0, standing: 'sent', message: null },
+    });
+  });
+
+  it('counts what waits where a log is opened on the screen, and says that it is being sent', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await page.outbox.countWaiting();
+    expect(page.outbox.outboxNow()).toMatchObject({ unsent: 0, standing: 'sent' });
+    await record(page, runId, note('a'));
+    await page.outbox.countWaiting();
+    expect(page.outbox.outboxNow()).toMatchObject({ unsent: 1, standing: 'sending' });
+    // Where there is no network, that is what is said.
+    server.weather = ['lost-request', 'lost-request'];
+    await signIn(page);
+    await page.outbox.countWaiting();
+    expect(page.outbox.outboxNow()).toMatchObject({ unsent: 1, standing: 'offline' });
+  });
+
+  it('leaves another person’s record that a restored server lacks to that person', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const other = { ...me, personId: id(77) };
+    const visitId = await aRun(page, visit(1), other);
+    await record(page, visitId, { kind: 'note', at: null, text: 'theirs' }, other);
+    await signIn(page, other);
+    await signIn(page);
+    server.logs.delete(visitId);
+    server.facts.delete(visitId);
+    await record(page, visitId, { kind: 'note', at: null, text: 'mine' });
+    await page.outbox.sendNow();
+    expect(server.logs.has(visitId)).toBe(false);
+    expect((await page.logs.keptLog(visitId))?.log).toMatchObject({ opened: 1 });
+    expect(page.outbox.outboxNow()).toMatchObject({ standing: 'refused', unsent: 1 });
+    // They come back, and bring all of it; what the first wrote is theirs to send again.
+    await page.outbox.setOutboxOwner(null);
+    await signIn(openPage(), other);
+    expect(textsOf(server.facts.get(visitId))).toEqual(['theirs']);
+    await signIn(openPage());
+    expect(textsOf(server.facts.get(visitId))).toEqual(['theirs', 'mine']);
   });
 
   it('sends a long absence in lots the server takes, none twice, whatever comes between', async () => {
