@@ -114,7 +114,7 @@ describe('what a made-up gauge set sends', () => {
     expect(last.battery).toBeCloseTo(0.62 - (0.08 * (last.atMs - STARTED_MS)) / 3_600_000, 5);
     const longOn = new GaugeSet(madeUpRig, STARTED_MS, seededRandom(1));
     expect(
-      Math.min(...longOn.samplesTo(STARTED_MS + 1000).map(({ battery }) => battery!)),
+      Math.min(...longOn.samplesTo(STARTED_MS + 1000).map(({ battery }) => battery)),
     ).toBeGreaterThan(0.6);
   });
 });

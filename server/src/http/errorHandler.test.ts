@@ -67,7 +67,14 @@ describe('what is thrown becomes an answer', () => {
     app.get('/it', () => {
       throw thrown;
     });
-    app.use(errorHandler(pino({}, { write: (line: string) => logged.push(JSON.parse(line)) })));
+    app.use(
+      errorHandler(
+        pino(
+          {},
+          { write: (line: string) => logged.push(JSON.parse(line) as (typeof logged)[number]) },
+        ),
+      ),
+    );
     return request(app).get('/it').set('X-Request-Id', 'asked-by-a-test');
   };
 
