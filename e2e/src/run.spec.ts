@@ -25,6 +25,11 @@ test(
   { tag: ['@both', '@main'] },
   async ({ page, server }) => {
     await signIn(page, 'idris');
+    // From here on nothing is asked for that is not there: the server is asked after a run once it knows it.
+    const refused: string[] = [];
+    page.on('response', (answer) => {
+      if (answer.status() >= 400) refused.push(`${answer.status()} ${answer.url()}`);
+    });
     await startRun(page, 'Gritter 18');
     await expect(page.getByRole('note', { name: 'Caution' })).toContainText('Chock both ways');
     await runToHold(page);
@@ -68,6 +73,7 @@ test(
     await expect(page.getByRole('listitem').filter({ hasText: 'Gritter 18' })).toContainText(
       'today',
     );
+    expect(refused).toEqual([]);
   },
 );
 

@@ -2,7 +2,7 @@ import type { Held } from '@keen-bleed/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFollowed } from '../data/useFollowed';
 import type { Writer } from '../store/kept';
-import { takeIn } from '../store/logs';
+import { keptLog, takeIn } from '../store/logs';
 import { useOutboxPart } from '../store/outbox';
 import type { LiveRun } from '../store/useRun';
 import { ask } from '../wire/api';
@@ -16,8 +16,20 @@ export function useWrittenElsewhere(run: LiveRun | null, who: Writer): void {
   const id = run?.header.id ?? null;
   // The server can only be asked after a run that it knows.
   const [known, setKnown] = useState<string | null>(null);
-  const isAllSent = useOutboxPart(({ unsent }) => id !== null && id !== known && unsent === 0);
-  if (isAllSent) setKnown(id);
+  const isAtRest = useOutboxPart(
+    ({ unsent, standing }) => unsent === 0 && (standing === 'sent' || standing === 'refused'),
+  );
+  useEffect(() => {
+    if (!isAtRest || id === null) return undefined;
+    let stale = false;
+    // A run that has just begun has nothing to send but itself.
+    void keptLog(id).then((kept) => {
+      if (!stale && kept?.log.opened === 1) setKnown(id);
+    });
+    return () => {
+      stale = true;
+    };
+  }, [id, isAtRest]);
   const lanes = useRef<Readonly<Record<string, number>>>({});
   useEffect(() => {
     lanes.current = Object.fromEntries((run?.facts ?? []).map(({ lane, seq }) => [lane, seq]));

@@ -599,19 +599,24 @@ describe('a visit', () => {
     const photo = id(500);
     const db = await page.database.database();
     await db.put('blobs', { id: photo, logId: full, blob: new Blob(['x']), sent: 0 });
+    await record(page, full, { kind: 'note', at: null, text: 'before' });
     await record(page, full, { kind: 'note', at: null, text: 'see', photos: [photo] });
     await record(page, full, { kind: 'note', at: null, text: 'and hear' });
     await record(page, other, note('fine'));
     await signIn(page);
     expect(textsOf(server.facts.get(other))).toEqual(['fine']);
+    expect(textsOf(server.facts.get(full))).toEqual(['before']);
     expect(page.outbox.outboxNow()).toMatchObject({
       standing: 'refused',
       message: 'no more photos',
       unsent: 2,
     });
+    // The note that names it is named: it can be dropped as well.
+    const [, see] = await keptFacts(page, full);
+    expect((await page.logs.keptLog(full))?.log.refused).toMatchObject({ factId: see!.id });
     server.hasRoom = true;
     await page.outbox.tryAgain(full);
-    expect(textsOf(server.facts.get(full))).toEqual(['see', 'and hear']);
+    expect(textsOf(server.facts.get(full))).toEqual(['before', 'see', 'and hear']);
     expect(page.outbox.outboxNow()).toMatchObject({ standing: 'sent', unsent: 0 });
   });
 

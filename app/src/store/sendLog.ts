@@ -49,17 +49,22 @@ async function sendLane(
   for (let from = 0; from < rows.length; from += MOST_FACTS_AT_ONCE) {
     const lot = rows.slice(from, from + MOST_FACTS_AT_ONCE);
     try {
-      await sendPhotos(logId, lot);
-      const facts = await withTimeKnown(lot);
-      const held = requireHeld(await ask('POST', `/api/v1/logs/${logId}/facts`, { facts }), logId);
-      await setHeld(logId, [lane], held.lanes);
-      if ((held.lanes[lane] ?? 0) < (lot.at(-1)?.seq ?? 0)) throw gap();
+      const { ready, problem } = await sendPhotos(logId, lot);
+      if (ready.length > 0) await sendFacts(logId, lane, ready);
+      if (problem) throw problem;
     } catch (error) {
       if (!(error instanceof RequestProblem)) throw error;
       await afterRefusal(error, { logId, lane, who, lot, mayTryAgain });
       return;
     }
   }
+}
+
+async function sendFacts(logId: string, lane: string, lot: readonly DeviceFact[]): Promise<void> {
+  const facts = await withTimeKnown(lot);
+  const held = requireHeld(await ask('POST', `/api/v1/logs/${logId}/facts`, { facts }), logId);
+  await setHeld(logId, [lane], held.lanes);
+  if ((held.lanes[lane] ?? 0) < (lot.at(-1)?.seq ?? 0)) throw gap();
 }
 
 const gap = () =>
@@ -104,7 +109,7 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
   const held = await askHeld(logId).catch(() => null);
   if (held) await setHeld(logId, [lane], held.lanes);
   const at = /^facts\.(\d+)/.exec(problem.fields[0]?.field ?? '')?.[1];
-  throw problem.about(at === undefined ? null : (lot[Number(at)]?.id ?? null));
+  throw problem.about(at === undefined ? problem.factId : (lot[Number(at)]?.id ?? null));
 }
 
 /**
@@ -140,18 +145,33 @@ function requireHeld(answer: unknown, logId: string): Held {
 const inTheWay = () =>
   new RequestProblem('offline', 'Something between here and the shop’s server is in the way.');
 
-/** Pictures go before the facts that name them. */
-async function sendPhotos(logId: string, lot: readonly DeviceFact[]): Promise<void> {
-  const named = lot.flatMap(({ fact }) => ('photos' in fact ? (fact.photos ?? []) : []));
-  if (named.length === 0) return;
-  const db = await database();
-  for (const id of named) {
-    const photo = await db.get('blobs', id);
-    if (!photo || photo.sent === 1) continue;
-    const kept = await ask('PUT', `/api/v1/photos/${id}?logId=${logId}`, photo.blob);
-    if (kept?.id !== id) throw inTheWay();
-    await db.put('blobs', { ...photo, sent: 1 });
+/**
+ * Pictures go before the facts that name them.
+ *
+ * @returns the facts up to the first with a picture that was not taken, and what was wrong with that, about its fact
+ */
+async function sendPhotos(
+  logId: string,
+  lot: readonly DeviceFact[],
+): Promise<{ ready: readonly DeviceFact[]; problem: RequestProblem | null }> {
+  for (const [place, { id: factId, fact }] of lot.entries()) {
+    try {
+      for (const id of 'photos' in fact ? (fact.photos ?? []) : []) await sendPhoto(logId, id);
+    } catch (error) {
+      if (!(error instanceof RequestProblem)) throw error;
+      return { ready: lot.slice(0, place), problem: error.about(factId) };
+    }
   }
+  return { ready: lot, problem: null };
+}
+
+async function sendPhoto(logId: string, id: string): Promise<void> {
+  const db = await database();
+  const photo = await db.get('blobs', id);
+  if (!photo || photo.sent === 1) return;
+  const kept = await ask('PUT', `/api/v1/photos/${id}?logId=${logId}`, photo.blob);
+  if (kept?.id !== id) throw inTheWay();
+  await db.put('blobs', { ...photo, sent: 1 });
 }
 
 /** Lets pictures be sent again: a restored server may lack what it once had. */
