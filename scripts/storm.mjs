@@ -3,8 +3,9 @@
  *
  *   1. 500 open streams and 500 sockets that send a byte now and then, reports being printed beside: how long /api/health takes.
  *   2. 100,000 requests: whether memory stays flat.
- *   3. Random sequences of two phones, two tabs, network, clocks, kills and restarts over the app's own store and the real
- *      server: nothing acknowledged is lost or doubled. As many as are asked for, or as fit the minutes.
+ *   3. Random sequences of two phones, two tabs, network, clocks, disks, quotas, roles, old pages, kills and restores over the
+ *      app's own store and the real server: nothing acknowledged is lost or doubled. As many as are asked for, or as fit
+ *      the minutes.
  */
 import autocannon from 'autocannon';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
