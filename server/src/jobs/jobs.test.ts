@@ -19,6 +19,7 @@ import {
   type Staff,
   type TestShop,
 } from '../test/testShop';
+import { failedTrucks, retested } from '../test/failedTrucks';
 
 let shop: TestShop;
 let staff: Staff;
@@ -30,90 +31,7 @@ beforeAll(async () => {
 });
 afterAll(() => shop.close());
 
-let number = 500;
-
-/** Puts a finished run of a unit into the shop; gives its id. */
-async function ran(
-  unit: Unit,
-  lossPsi: number,
-  { startMs = Date.now() - 3_600_000, retestOf }: { startMs?: number; retestOf?: string[] } = {},
-): Promise<string> {
-  const header = { ...runHeader(unit), startedAtMs: startMs };
-  if (retestOf) {
-    const leftOut = ['drain', 'build-up', 'cut-out', 'cut-in'];
-    header.made = { ...runMade({ ...header.made, leftOut }), retestOf };
-  }
-  await staff.technician.post('/api/logs').send(header).expect(201);
-  const facts = wholeRun(lossPsi, { startMs }).filter(
-    (fact) =>
-      !retestOf || !('stepId' in fact) || ['prepare', 'static-hold'].includes(fact.stepId ?? ''),
-  );
-  await staff.technician
-    .post(`/api/logs/${header.id}/facts`)
-    .send({ facts: facts.map((fact, at) => ({ ...fact, seq: at + 1 })) })
-    .expect(200);
-  return header.id;
-}
-
-/** A truck with a failed static hold and a job born of it. */
-async function failedTruck() {
-  const unit = await addTruck(staff.lead, String((number += 1)));
-  const runId = await ran(unit, 6);
-  const header: JobHeader = {
-    id: uuidv7(),
-    kind: 'job',
-    v: JOB_VERSION,
-    subject: { unitId: unit.id, rigId: null, partId: null },
-    startedAtMs: Date.now() - 1_800_000,
-    offsetMs: 0,
-    coreVersion: CORE_VERSION,
-    made: {
-      units: [unit],
-      foundOn: [unit.id],
-      bornOf: { kind: 'failure', runId, key: 'figure:static-leak' },
-      found: 'Static leak 6 psi/min, allowed at most 2',
-      failures: [
-        { runId, key: 'figure:static-leak', title: 'Static leak', value: 6, critical: true },
-      ],
-      suspected: null,
-    },
-  };
-  await staff.technician.post('/api/logs').send(header).expect(201);
-  const lanes = new Map<Agent, { lane: string; seq: number }>();
-  const tell = async (fact: object, by: Agent = staff.technician) => {
-    const at = lanes.get(by) ?? { lane: uuidv7(), seq: 0 };
-    const [stamp] = laneOf([[0, { kind: 'close', how: 'complete' }]], { startMs: Date.now() });
-    const { how: _how, ...plain } = stamp as unknown as Record<string, unknown>;
-    const whole = { ...plain, v: JOB_VERSION, ...fact, lane: at.lane, seq: at.seq + 1 };
-    const answer = await by.post(`/api/logs/${header.id}/facts`).send({ facts: [whole] });
-    if (answer.status === 200) lanes.set(by, { ...at, seq: at.seq + 1 });
-    const { status, body } = answer as { status: number; body: unknown };
-    return { status, body, id: (whole as unknown as { id: string }).id };
-  };
-  const told = async (fact: object, by?: Agent) => {
-    const answer = await tell(fact, by);
-    expect([answer.status, answer.body]).toEqual([200, expect.anything()]);
-    return answer.id;
-  };
-  const at = { unitId: unit.id, partId: 'primary-drain' };
-  const row = async () =>
-    ((await staff.viewer.get('/api/jobs')).body as JobRow[]).find(({ id }) => id === header.id);
-  const yard = async () =>
-    ((await staff.viewer.get('/api/yard')).body as YardRow[]).find(
-      (each) => each.unit.id === unit.id,
-    );
-  return { unit, runId, header, tell, told, at, row, yard };
-}
-
-const retested = (owedId: string, logId: string, more: object = {}) => ({
-  kind: 'retested',
-  owedId,
-  logId,
-  verdict: 'pass',
-  said: 'Static leak 1 psi/min',
-  readings: [],
-  ...more,
-});
+const { ran, failedTruck, anotherTruck } = failedTrucks(() => staff);
 
 describe('a job', () => {
   it('holds its vehicle in the yard from the critical failure until a lead releases it', async () => {
@@ -197,7 +115,7 @@ describe('a job', () => {
         .blocks;
     expect(await blocks()).toEqual([expect.stringContaining('started before the repair')]);
     // Nor by a run of another vehicle, however well that does.
-    const another = await addTruck(staff.lead, String((number += 1)));
+    const another = await anotherTruck();
     await told(
       retested('step:static-hold', await ran(another, 1, { startMs: Date.now() + 1_000 })),
     );
@@ -459,7 +377,7 @@ describe('what goes out of a job', () => {
 });
 
 it('keeps a rule set’s own word on what takes a vehicle out of service', async () => {
-  const unit = await addTruck(staff.lead, String((number += 1)));
+  const unit = await anotherTruck();
   const lenient = {
     ...shortRuleSet,
     steps: shortRuleSet.steps.map((step) =>
