@@ -6,7 +6,7 @@ import { IDBFactory } from 'fake-indexeddb';
 import { openDB } from 'idb';
 import { keptFacts, me, openPage } from '../test/aPhone';
 import type { DeviceLog } from './database';
-import { mayLeave } from './retention';
+import { leaveOldLogs, mayLeave } from './retention';
 import truck from '../../../core/src/log/golden/records/run-0.2.0-truck.json';
 
 Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true });
@@ -106,5 +106,28 @@ describe('what may leave the device', () => {
     expect(mayLeave([log('v', 1, { kind: 'visit', verdict: null })], nowMs)).toEqual(['v']);
     expect(mayLeave([log('v', 1, { kind: 'visit', closed: 0 })], nowMs)).toEqual([]);
     expect(mayLeave([log('v', 1, { kind: 'visit', confirmedAtMs: null })], nowMs)).toEqual([]);
+  });
+
+  it('leaves with all that belongs to it, and stays whole where something of it was not sent', async () => {
+    globalThis.indexedDB = new IDBFactory();
+    const { database } = openPage();
+    const db = await database.database();
+    const fact = (logId: string, seq: number, sent: 0 | 1) => ({
+      ...{ id: `${logId}${seq}`, logId, lane: 'l', seq, sent, epoch: '' },
+      fact: { kind: 'note' } as never,
+    });
+    for (const id of ['old', 'unsent', 'young']) {
+      await db.put('logs', log(id, id === 'young' ? 90 : 1, { kind: 'visit', verdict: null }));
+      await db.put('facts', fact(id, 1, 1));
+      await db.put('facts', fact(id, 2, id === 'unsent' ? 0 : 1));
+      await db.put('blobs', { id: `photo ${id}`, logId: id, blob: new Blob(['x']), sent: 1 });
+      const dropped = { id: `dropped ${id}`, logId: id, why: '', atMs: 1 };
+      await db.put('dropped', { ...dropped, fact: { kind: 'note' } as never });
+    }
+    await leaveOldLogs(nowMs);
+    expect(await db.getAllKeys('logs')).toEqual(['unsent', 'young']);
+    expect(await db.getAllKeys('facts')).toEqual(['unsent1', 'unsent2', 'young1', 'young2']);
+    expect(await db.getAllKeys('blobs')).toEqual(['photo unsent', 'photo young']);
+    expect(await db.getAllKeys('dropped')).toEqual(['dropped unsent', 'dropped young']);
   });
 });

@@ -220,6 +220,26 @@ describe('nothing is read for the technician', () => {
     expect(markRows(walk.state, walk.facts).at(-1)?.method).toBe('suggested');
   });
 
+  it('a hold with a reading that was suggested and left has no rate, and says what to do', () => {
+    const walk = new Walk().ready('primary').wait(5).mark().wait(28).mark();
+    walk.wait(20).mark(126).wait(20).mark(106).wait(60).startHold(120).wait(240);
+    const { step } = walk.state;
+    walk.add({
+      kind: 'mark',
+      stepId: step!.id,
+      key: 'end',
+      readingPsi: 118,
+      resolutionPsi: 1,
+      method: 'read',
+      suggested: true,
+    });
+    expect(figure(walk, 'static-leak')).toMatchObject({
+      value: null,
+      verdict: 'cant-tell',
+      why: '118 psi was suggested and not set: the hold has no reading there.',
+    });
+  });
+
   it('what was not done is said so, and leaves the run incomplete', () => {
     const walk = new Walk(testUnit(), {
       ruleSet: {

@@ -1,5 +1,5 @@
 import type { JobFact, JobHeader, JobRow, LogRecord, Unit, YardRow } from '@keen-bleed/contract';
-import { CORE_VERSION, JOB_VERSION, runMade } from '@keen-bleed/core';
+import { JOB_VERSION, runMade } from '@keen-bleed/core';
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -7,14 +7,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { v7 as uuidv7 } from 'uuid';
 import {
-  addTruck,
-  laneOf,
   makeStaff,
   openTestShop,
   runHeader,
   shortRuleSet,
   wholeRun,
-  type Agent,
   type Refusal,
   type Staff,
   type TestShop,

@@ -1,6 +1,7 @@
 import type { LogRecord, RuleSet, RuleSetList, Unit } from '@keen-bleed/contract';
 import { inService, roadTest, runMade } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
+import shippedBefore from './shippedBefore.json' with { type: 'json' };
 import {
   addTruck,
   makeStaff,
@@ -145,5 +146,25 @@ describe('a run and its rule set', () => {
     // The same by meaning is the same, whatever the order of its fields.
     const reordered = Object.fromEntries(Object.entries(made).reverse()) as unknown as RuleSet;
     await staff.technician.post('/api/logs').send(runBy(unit, reordered)).expect(201);
+  });
+
+  it('may be by an earlier revision of what ships, as that was, and by none that never was', async () => {
+    const unit = await addTruck(staff.lead, '3');
+    for (const earlier of shippedBefore as unknown as RuleSet[]) {
+      const now = (await list()).sets.find(({ id }) => id === earlier.id);
+      expect(now?.revision).toBeGreaterThan(earlier.revision);
+      const header = runBy(unit, earlier);
+      await staff.technician.post('/api/logs').send(header).expect(201);
+      const record = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord<'run'>;
+      expect(record.header.made.ruleSet).toEqual(earlier);
+      // Neither that revision with the words of now, nor one of before.
+      for (const wrong of [
+        { ...now!, revision: earlier.revision },
+        { ...earlier, revision: 0 },
+        { ...earlier, revision: now!.revision + 1 },
+      ]) {
+        await staff.technician.post('/api/logs').send(runBy(unit, wrong)).expect(422);
+      }
+    }
   });
 });
