@@ -134,7 +134,9 @@ function told(text: string): string {
     .replace(/\b1[0-9]{12}\b/g, (ms) => (Number(ms) > fresh ? 'now' : ms))
     .replace(/20\d\d-\d\d-\d\dT[\d:.]+Z/g, (at) => (Date.parse(at) > fresh ? 'now' : at))
     .replace(/"bytes":\d+/g, '"bytes":n')
-    .replace(/DTSTAMP:\w+/g, 'DTSTAMP');
+    .replace(/DTSTAMP:\w+/g, 'DTSTAMP')
+    // What is overdue is due on the day these tests run.
+    .replace(/(DTSTART;VALUE=DATE):\d+/g, '$1');
 }
 
 /** Of the asking itself, of the machine, or as long as a book: each has a test of its own. */
