@@ -62,7 +62,7 @@ test('a phone that slept through the end wakes to a hold that is over', async ({
   await signIn(page, 'idris');
   await startRun(page, 'Gritter 15');
   await runToHold(page);
-  await expect(page.getByTestId('clock')).toHaveText('3:45');
+  await expect(page.getByTestId('clock')).toHaveText(/^3:4[0-5]$/);
   // Jumps the clock without running the timers between, as a locked phone does.
   await page.clock.fastForward(600_000);
   await expect(page.getByTestId('clock')).toHaveText('0:00');
