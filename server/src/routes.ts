@@ -26,7 +26,10 @@ import type { Streams } from './http/streams';
 import type { SuspectTables } from './suspects/suspectTables';
 
 /** What routes are made over. */
-export interface RouteParts extends Pick<Accounts, 'devices' | 'signInTries' | 'setUpCode' | 'quotas'> {
+export interface RouteParts extends Pick<
+  Accounts,
+  'devices' | 'signInTries' | 'setUpCode' | 'quotas'
+> {
   database: Database;
   bus: Bus;
   streams: Streams;

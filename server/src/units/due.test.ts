@@ -47,8 +47,7 @@ const add = (number: string): Promise<Unit> =>
   addUnit(staff.lead, truckDraft(number, { testEveryDays: EVERY_DAYS }));
 
 /** Noon (UTC) some days ago: a run that begins there ends on the same day, whenever these tests run. */
-const noon = (daysAgo: number) =>
-  Math.floor(Date.now() / DAY_MS - daysAgo) * DAY_MS + 12 * HOUR_MS;
+const noon = (daysAgo: number) => Math.floor(Date.now() / DAY_MS - daysAgo) * DAY_MS + 12 * HOUR_MS;
 
 /** Has a unit tested some days ago: whole, with a leak that fails, or broken off. */
 async function tested(unit: Unit, daysAgo: number, how: 'passes' | 'fails' | 'broken off') {
