@@ -128,15 +128,17 @@ function told(text: string): string {
   const known = new Map<string, string>();
   const name = (id: string) => known.get(id) ?? known.set(id, `#${known.size + 1}`).get(id)!;
   const fresh = Date.now() - 3 * STEP_MS;
-  return text
-    .replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, name)
-    .replace(/[0-9a-f]{64}/g, 'seal')
-    .replace(/\b1[0-9]{12}\b/g, (ms) => (Number(ms) > fresh ? 'now' : ms))
-    .replace(/20\d\d-\d\d-\d\dT[\d:.]+Z/g, (at) => (Date.parse(at) > fresh ? 'now' : at))
-    .replace(/"bytes":\d+/g, '"bytes":n')
-    .replace(/DTSTAMP:\w+/g, 'DTSTAMP')
-    // What is overdue is due on the day these tests run.
-    .replace(/(DTSTART;VALUE=DATE):\d+/g, '$1');
+  return (
+    text
+      .replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, name)
+      .replace(/[0-9a-f]{64}/g, 'seal')
+      .replace(/\b1[0-9]{12}\b/g, (ms) => (Number(ms) > fresh ? 'now' : ms))
+      .replace(/20\d\d-\d\d-\d\dT[\d:.]+Z/g, (at) => (Date.parse(at) > fresh ? 'now' : at))
+      .replace(/"bytes":\d+/g, '"bytes":n')
+      .replace(/DTSTAMP:\w+/g, 'DTSTAMP')
+      // What is overdue is due on the day these tests run.
+      .replace(/(DTSTART;VALUE=DATE):\d+/g, '$1')
+  );
 }
 
 /** Of the asking itself, of the machine, or as long as a book: each has a test of its own. */
