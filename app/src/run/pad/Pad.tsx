@@ -51,13 +51,14 @@ export function Pad({ title, hint, onPress, atTouch, height, disabled = false }:
       onPointerDown={(event) => {
         if (disabled || event.button !== 0) return;
         event.currentTarget.classList.add(FELT);
-        // The release is heard wherever the finger has gone.
-        event.currentTarget.setPointerCapture?.(event.pointerId);
+        // Where it has acted, the release is heard wherever the finger has gone; else sliding off is to think better of it.
+        if (atTouch) event.currentTarget.setPointerCapture?.(event.pointerId);
         done.current = atTouch;
         if (atTouch) onPress();
       }}
       onPointerUp={letGo}
       onPointerCancel={letGo}
+      onPointerLeave={letGo}
       onClick={() => {
         // A keyboard or a screen reader clicks without touching.
         if (!disabled && !done.current) onPress();
