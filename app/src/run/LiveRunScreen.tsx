@@ -1,4 +1,3 @@
-import { itemsOf } from '@keen-bleed/core';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useWindowDimensions } from 'react-native';
 import { useMe } from '../account/session';
@@ -10,6 +9,7 @@ import { useLinkedGauge } from '../linked/useLinkedGauge';
 import { useLogOpenHere } from '../store/openHere';
 import type { LiveRun } from '../store/useRun';
 import { useWide } from '../theme/useWide';
+import { useRunActs } from './desk/useRunActs';
 import { useRunDesk } from './desk/useRunDesk';
 import { useRunKeys } from './desk/useRunKeys';
 import { useSpokenRun } from './desk/useSpokenRun';
@@ -53,7 +53,9 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const [linkChosen, setByGauge] = useLinkChoice(header.id);
   const byGauge = linkChosen && demo;
   const linked = useLinkedGauge(byGauge && !practice ? unit.id : null, 'primary');
-  const desk = useRunDesk(run, practice?.gauge ?? linked?.gauge ?? null);
+  const gauge = practice?.gauge ?? linked?.gauge ?? null;
+  const desk = useRunDesk(run, gauge);
+  const acts = useRunActs(run, desk);
   const reading = practice?.reading ?? { byGauge, maySimulate: demo, choose: setByGauge };
   // While the needle is waited for: so that the summary can name suspects.
   const isUnderWay = !practice && state.marks.length >= PREPARES_FROM_MARKS;
@@ -71,10 +73,10 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   useSpokenRun(state, desk.hold, unit.gauge.unit, header.made.ruleSet.school);
   useRunKeys(
     {
-      mark: desk.press,
-      nudge: desk.nudge,
-      undo: desk.undo,
-      usual: desk.answerUsual,
+      mark: acts.press,
+      nudge: acts.nudge,
+      undo: acts.undo,
+      usual: acts.answerUsual,
       next: () => {
         if (state.step?.maySkip) setSheet('skip');
       },
@@ -82,11 +84,9 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
     },
     sheet === null,
   );
-  // A mark is first shown on the pad, within a frame even on a slow phone; the ladder and what is said about
-  // the mark are drawn right after.
+  // Where the needle is moved by hand, the ladder and what is said about it are drawn after the needle.
   const settled = useDeferredValue(run);
   const settledDesk = useDeferredValue(desk);
-  const busy = settled !== run;
 
   const head = (
     <RunHead
@@ -107,21 +107,18 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
       reading={reading}
     />
   );
-  // Nothing is timed while things are looked at: the room is the list's.
-  const padHeight =
-    state.step && itemsOf(state.step).length > 0
-      ? PAD.looking
-      : wide
-        ? PAD.wide
-        : Math.round(Math.min(PAD.most, Math.max(PAD.least, height * PAD.share)));
+  const marking = wide
+    ? PAD.wide
+    : Math.round(Math.min(PAD.most, Math.max(PAD.least, height * PAD.share)));
   const pad = (
     <PadPart
-      state={state}
-      gauge={state.unit.gauge}
+      run={run}
       desk={desk}
+      linked={gauge}
+      acts={acts}
+      heights={{ marking, looking: PAD.looking }}
       rowDesk={settledDesk}
       canUndo={settled.state.undoable !== null}
-      height={padHeight}
       onNote={() => setSheet('note')}
     />
   );
@@ -130,5 +127,5 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   );
 
   const Layout = wide ? WideRun : PhoneRun;
-  return <Layout {...{ run: settled, busy, head, ladder, pane, pad, sheets }} />;
+  return <Layout {...{ run: settled, live: run, head, ladder, pane, pad, sheets }} />;
 }

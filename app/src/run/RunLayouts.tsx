@@ -1,5 +1,5 @@
 import { type ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
+import { ScrollView, View, type ViewStyle } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
 import { PlanBeside } from '../plan/PlanBeside';
 import { MarkList } from '../record/MarkList';
@@ -9,14 +9,15 @@ import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
 import { LADDER_WIDTH } from './RunLadder';
 import { SoFar } from './SoFar';
+import { useAhead } from './useAhead';
 
 const STEP_WIDTH = 400;
 
 /** The parts of a run's screen, placed by the room there is. */
 interface RunParts {
   run: LiveRun;
-  /** Drawn from a moment that has passed. */
-  busy: boolean;
+  /** The run as it is now: what is drawn may be a moment behind. */
+  live: LiveRun;
   head: ReactNode;
   ladder: ReactNode;
   pane: ReactNode;
@@ -24,10 +25,27 @@ interface RunParts {
   sheets: ReactNode;
 }
 
-/** Side by side: the ladder, the step with its pad, and what came out so far. */
-export function WideRun({ run, busy, head, ladder, pane, pad, sheets }: RunParts) {
+interface RunMainProps {
+  run: LiveRun;
+  live: LiveRun;
+  style: ViewStyle;
+  children: ReactNode;
+}
+
+/** The page's main part. It says that it is busy while what it shows is of a moment that has passed. */
+function RunMain({ run, live, style, children }: RunMainProps) {
+  const state = useAhead(live);
   return (
-    <View role="main" aria-busy={busy} style={{ flex: 1, flexDirection: 'row' }}>
+    <View role="main" aria-busy={run !== live || state !== live.state} style={style}>
+      {children}
+    </View>
+  );
+}
+
+/** Side by side: the ladder, the step with its pad, and what came out so far. */
+export function WideRun({ run, live, head, ladder, pane, pad, sheets }: RunParts) {
+  return (
+    <RunMain {...{ run, live }} style={{ flex: 1, flexDirection: 'row' }}>
       <View style={{ width: LADDER_WIDTH + 2 * space.gap, padding: space.gap }}>{ladder}</View>
       <View
         style={{ width: STEP_WIDTH, paddingVertical: space.gap, justifyContent: 'space-between' }}
@@ -53,18 +71,18 @@ export function WideRun({ run, busy, head, ladder, pane, pad, sheets }: RunParts
         />
       </ScrollView>
       {sheets}
-    </View>
+    </RunMain>
   );
 }
 
 /** One column in reach of a thumb, the ladder beside the step where needles are marked. */
-export function PhoneRun({ run, busy, head, ladder, pane, pad, sheets }: RunParts) {
+export function PhoneRun({ run, live, head, ladder, pane, pad, sheets }: RunParts) {
   const palette = usePalette();
   const { hand } = usePrefs();
   const { step } = run.state;
   const withLadder = step?.act.kind === 'marks' || step?.act.kind === 'hold';
   return (
-    <View role="main" aria-busy={busy} style={{ flex: 1, backgroundColor: palette.ground }}>
+    <RunMain {...{ run, live }} style={{ flex: 1, backgroundColor: palette.ground }}>
       <View style={{ paddingHorizontal: space.gap, paddingTop: space.near }}>{head}</View>
       <View
         style={{
@@ -89,6 +107,6 @@ export function PhoneRun({ run, busy, head, ladder, pane, pad, sheets }: RunPart
       </View>
       {pad}
       {sheets}
-    </View>
+    </RunMain>
   );
 }

@@ -1,8 +1,10 @@
 import type { LogKindName, LogShapes, Me } from '@keen-bleed/contract';
 import type { FoldedLog, LogKind, LogState, NewFact } from '@keen-bleed/core';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { DeviceLog } from './database';
 import { laneOf } from './kept';
+import { LogAhead } from './logAhead';
 import { folded, isWritable, keptLog } from './logs';
 import { countWaiting, oneMoreSoon } from './outbox';
 import { recordFact } from './recordFact';
@@ -23,12 +25,21 @@ export interface LiveLog<K extends LogKindName, S extends LogState> {
   lane: string;
   /** Adds a fact; done when it is on the disk. Gives back what is wrong with it, or null. */
   record: (fact: NewFact<LogShapes[K]['fact']>) => Promise<string | null>;
+  /** What is kept of it already, drawn here or not. */
+  ahead: LogAhead<S>;
 }
 
 type Loaded =
   | { standing: 'loading' }
   | { standing: 'elsewhere' }
   | { standing: 'here'; device: DeviceLog; log: FoldedLog; lane: string; count: number };
+
+/** The same with all that is kept of its log by now. */
+function withNewest(loaded: Loaded, log: FoldedLog | null): Loaded {
+  if (loaded.standing !== 'here' || !log) return loaded;
+  const count = log.facts.length;
+  return loaded.log === log && loaded.count === count ? loaded : { ...loaded, log, count };
+}
 
 /**
  * A log kept on this device under an id, `loading`, or `elsewhere` where it is not kept here. It follows what other
@@ -43,6 +54,13 @@ export function useLog<K extends LogKindName, S extends LogState>(
   // The log as far as it has come, read by `record` between two drawings of the screen.
   const now = useRef<FoldedLog | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const onTheWay = useRef(0);
+  const [ahead] = useState(
+    () =>
+      new LogAhead<S>(() =>
+        flushSync(() => setLoaded((before) => withNewest(before, now.current))),
+      ),
+  );
   const { shopId, personId } = who;
 
   useEffect(() => {
@@ -57,6 +75,7 @@ export function useLog<K extends LogKindName, S extends LogState>(
       }
       const log = folded(kept);
       now.current = log;
+      ahead.tell(log.state as S);
       setLoaded({ standing: 'here', device: kept.log, log, lane, count: log.facts.length });
     };
     // In turn with what is recorded: what was read before a mark was kept must not be shown after it.
@@ -69,29 +88,38 @@ export function useLog<K extends LogKindName, S extends LogState>(
       stale = true;
       stop();
     };
-  }, [id, kind, personId, shopId]);
+  }, [ahead, id, kind, personId, shopId]);
 
   const lane = loaded.standing === 'here' ? loaded.lane : null;
   const record = useCallback(
     (fact: NewFact): Promise<string | null> => {
       // The moment is taken when the pad is pressed, not when its turn to be written comes.
       const pressedAtMs = Date.now();
-      const turn = queue.current.then(async () => {
+      const write = async () => {
         if (!now.current || lane === null) return 'This record is not open on this device.';
         const done = await recordFact({ log: now.current, lane }, fact, pressedAtMs);
         if ('problem' in done) return done.problem;
-        const { log } = done;
-        now.current = log;
-        setLoaded((before) =>
-          before.standing === 'here' ? { ...before, log, count: log.facts.length } : before,
-        );
+        now.current = done.log;
         oneMoreSoon();
         return null;
-      });
+      };
+      const draw = () => {
+        onTheWay.current -= 1;
+        const log = now.current;
+        // Of what one press records, the last entry draws them all.
+        if (onTheWay.current > 0 || !log) return;
+        const { isShown } = ahead;
+        ahead.tell(log.state as S);
+        const drawn = () => setLoaded((before) => withNewest(before, log));
+        if (isShown) startTransition(drawn);
+        else drawn();
+      };
+      onTheWay.current += 1;
+      const turn = queue.current.then(write).finally(draw);
       queue.current = turn.catch(() => undefined);
       return turn;
     },
-    [lane],
+    [ahead, lane],
   );
 
   return useMemo(() => {
@@ -106,6 +134,7 @@ export function useLog<K extends LogKindName, S extends LogState>(
       isWritable: isWritable(device, { shopId, personId }),
       lane: loaded.lane,
       record,
+      ahead,
     } as LiveLog<K, S>;
-  }, [loaded, personId, record, shopId]);
+  }, [ahead, loaded, personId, record, shopId]);
 }

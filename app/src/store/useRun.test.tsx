@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import type { Me } from '@keen-bleed/contract';
-import { roadTest } from '@keen-bleed/core';
+import { roadTest, type RunState } from '@keen-bleed/core';
 import { useLayoutEffect } from 'react';
+import { useAhead } from '../run/useAhead';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { doing, onPage } from '../test/onPage';
 import type * as kept from './kept';
@@ -110,6 +111,50 @@ describe('a run on this device', () => {
     expect(state().awaited?.key).toBe('to');
     expect(state().marks).toMatchObject([{ key: 'from', readingPsi: 85 }]);
     await again.leave();
+  });
+
+  it('is drawn where the newest is followed before it is drawn as a whole, and at once where that is asked for', async () => {
+    const { page, id } = await opened();
+    const drawn: string[] = [];
+    function Whole() {
+      const run = useRun(id, me);
+      const count = typeof run === 'string' ? run : String(run.facts.length);
+      useLayoutEffect(() => {
+        drawn.push(`whole ${count}`);
+        look(run);
+      }, [count, run]);
+      return typeof run === 'string' ? null : <Part run={run} />;
+    }
+    function Part({ run }: { run: LiveLog<'run', RunState> }) {
+      const { awaited } = useAhead(run);
+      const key = awaited?.key ?? 'nothing';
+      useLayoutEffect(() => {
+        drawn.push(`part ${key}`);
+      }, [key]);
+      return null;
+    }
+    await page.redraw(<Whole />);
+    await loaded(() => drawn.length > 2);
+    await doing(() => live().record(ready));
+    drawn.length = 0;
+    await doing(() => live().record(mark('from', 85)));
+    expect(drawn).toEqual(['part to', 'whole 2']);
+    await doing(async () => {
+      await live().record(mark('to', 100));
+      expect(drawn).toEqual(['part to', 'whole 2', 'part cut-out']);
+      // What acts now finds all of it drawn.
+      live().ahead.catchUp(live().state);
+      expect(drawn.at(-1)).toBe('whole 3');
+    });
+    expect(drawn.at(-1)).toBe('whole 3');
+    // Two entries of one press are one step on the screen.
+    drawn.length = 0;
+    await doing(() =>
+      Promise.all(['dry', 'cold'].map((text) => live().record({ kind: 'note', text }))),
+    );
+    expect(live().facts).toHaveLength(5);
+    expect(drawn.filter((each) => each.startsWith('whole'))).toEqual(['whole 5']);
+    await page.leave();
   });
 
   it('refuses a reading off the gauge in words, and keeps nothing of it', async () => {

@@ -6,7 +6,9 @@ import { useLog, type LiveLog } from './useLog';
 export type NewRunFact = NewFact<RunFact>;
 
 /** A run that is being made. */
-export type LiveRun = Pick<LiveLog<'run', RunState>, 'header' | 'state' | 'facts' | 'record'>;
+export type LiveRun = Pick<LiveLog<'run', RunState>, 'header' | 'state' | 'facts' | 'record'> &
+  // A run for practice is kept nowhere: nothing of it is ahead.
+  Partial<Pick<LiveLog<'run', RunState>, 'ahead'>>;
 
 /** The run kept on this device under an id, `loading`, or `elsewhere` where it is not kept here. */
 export const useRun = (id: string, who: Me): LiveLog<'run', RunState> | 'loading' | 'elsewhere' =>

@@ -5,6 +5,7 @@ import {
   nearestLinePsi,
   nearestReadingPsi,
   nudgedPsi,
+  type CaughtMark,
   type PadNow,
   type RunState,
 } from '@keen-bleed/core';
@@ -31,6 +32,45 @@ export interface Needle {
   drag: (psi: number) => void;
 }
 
+/** Where the needle is, as far as it is not moved by hand. */
+type Standing = Pick<
+  Needle,
+  'needlePsi' | 'livePsi' | 'caughtAtMs' | 'resolutionPsi' | 'byHand' | 'isSet'
+>;
+
+/**
+ * Where the needle of what the pad waits for stands.
+ *
+ * @param caught what a linked gauge saw of it; null where it did not, or there is none
+ * @param movedPsi where a thumb has put it; null where none has
+ */
+export function needleAt(
+  pad: PadNow | null,
+  gauge: Gauge,
+  linked: LinkedGauge | null,
+  caught: CaughtMark | null,
+  movedPsi: number | null,
+): Standing {
+  const livePsi = linked?.psi ?? null;
+  const byHand = movedPsi !== null;
+  const proposedPsi = !pad
+    ? null
+    : caught
+      ? caught.psi
+      : livePsi !== null && pad.method === 'read'
+        ? livePsi
+        : pad.proposedPsi;
+  return {
+    needlePsi: !pad ? null : (movedPsi ?? proposedPsi),
+    livePsi,
+    caughtAtMs: caught && !byHand ? caught.atMs : null,
+    resolutionPsi:
+      byHand || !linked ? halfDivisionPsi(gauge) : (caught?.resolutionPsi ?? linked.resolutionPsi),
+    byHand,
+    isSet: byHand || caught !== null || livePsi !== null,
+  };
+}
+
 /** The needle of what the pad waits for: as expected, as a linked gauge has it, or as a thumb put it. */
 export function useNeedle(
   pad: PadNow | null,
@@ -48,32 +88,19 @@ export function useNeedle(
     // eslint-disable-next-line react-hooks/exhaustive-deps -- padKey stands for all of the pad that counts here
     [padKey, log, lastAtMs],
   );
-  const livePsi = linked?.psi ?? null;
-  const byHand = moved?.awaits === awaits;
-  const proposedPsi = !pad
-    ? null
-    : caught
-      ? caught.psi
-      : livePsi !== null && pad.method === 'read'
-        ? livePsi
-        : pad.proposedPsi;
+  const untouched = needleAt(pad, gauge, linked, caught, null);
   // A dial's lines only where a passing is timed; in a hold the needle may also stand between two.
   const byLine = pad?.method === 'crossing' && pad.between === null;
   const halvesAMove = byLine ? 2 : 1;
   return {
-    needlePsi: !pad ? null : byHand ? moved.psi : proposedPsi,
-    livePsi,
-    caughtAtMs: caught && !byHand ? caught.atMs : null,
-    resolutionPsi:
-      byHand || !linked ? halfDivisionPsi(gauge) : (caught?.resolutionPsi ?? linked.resolutionPsi),
-    byHand,
-    isSet: byHand || caught !== null || livePsi !== null,
+    ...needleAt(pad, gauge, linked, caught, moved?.awaits === awaits ? moved.psi : null),
     movePsi: halfDivisionPsi(gauge) * halvesAMove,
     nudge: (moves) => {
       if (!pad) return;
       // From where the last nudge put it, drawn or not: keys come faster than a slow phone draws.
       setMoved((before) => {
-        const from = before?.awaits === awaits ? before.psi : (proposedPsi ?? pad.proposedPsi);
+        const from =
+          before?.awaits === awaits ? before.psi : (untouched.needlePsi ?? pad.proposedPsi);
         return { awaits, psi: nudgedPsi(from, moves * halvesAMove, gauge) };
       });
     },

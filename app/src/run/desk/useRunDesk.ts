@@ -1,17 +1,9 @@
 import type { GaugeRole } from '@keen-bleed/contract';
-import {
-  holdNow,
-  itemsOf,
-  markAt,
-  padNow,
-  settlingNow,
-  type HoldNow,
-  type PadNow,
-  type SettlingNow,
-} from '@keen-bleed/core';
+import { itemsOf, markAt, settlingNow } from '@keen-bleed/core';
 import { useEffect, useState } from 'react';
 import type { LinkedGauge } from '../../linked/linkedGauge';
 import type { LiveRun, NewRunFact } from '../../store/useRun';
+import { padAt, type PadAt } from './padAt';
 import { useRunClock } from './runClock';
 import { signalHoldOver, signalMark } from './signal';
 import { useHoldReadings } from './useHoldReadings';
@@ -21,13 +13,10 @@ import { useNeedle, type Needle } from './useNeedle';
 import { useNow } from './useNow';
 
 /** What lies in front of the technician at one moment of a run, and what they can do about it. */
-export interface RunDesk extends Omit<Needle, 'byHand' | 'resolutionPsi'> {
-  pad: PadNow | null;
-  hold: HoldNow | null;
+export interface RunDesk extends Omit<Needle, 'byHand' | 'resolutionPsi'>, Omit<PadAt, 'isEnding'> {
   gaugeRole: GaugeRole;
   setGaugeRole: (role: GaugeRole) => void;
-  /** In a hold: the pad ends it with a reading instead of waiting for a line. */
-  readingNow: boolean;
+  /** Reads a hold before its time is up, or lets it go on. */
   readNow: () => void;
   /** How often what the pad waits for was taken; what is marked is the mean. */
   takes: number;
@@ -39,8 +28,6 @@ export interface RunDesk extends Omit<Needle, 'byHand' | 'resolutionPsi'> {
   openCount: number;
   /** Answers the next of them as it should be. */
   answerUsual: () => void;
-  /** The wait before a hold, where one runs. */
-  settling: SettlingNow | null;
   /** The foot moved: the hold begins again, its marks taken back. */
   footMoved: () => void;
   /** More time for the hold that runs, or for the one that has just ended by itself. */
@@ -72,16 +59,12 @@ export function useRunDesk(
   const tick = useNow(state.hold !== null || settlingNow(state, state.lastAtMs) !== null);
   // The first drawing after a mark may still hold the clock of before it.
   const nowMs = Math.max(tick, state.lastAtMs);
-  const hold = holdNow(state, nowMs);
-  const settling = settlingNow(state, nowMs);
+  const { hold, settling, readingNow, isEnding, pad } = padAt(
+    state,
+    nowMs,
+    readingIn !== null && readingIn === step?.id,
+  );
   useHoldReadings(state, hold, linked, nowMs, record);
-  const readingNow = hold !== null && !hold.over && readingIn === step?.id;
-  // The fact that ends it is on its way: a press now would fall into the next step.
-  const isEnding = (hold?.endsByItself ?? false) && readingIn !== step?.id;
-  // Reading now is as if the time were up: the pad takes the reading that ends the hold.
-  const pad = isEnding
-    ? null
-    : padNow(state, readingNow && state.hold ? state.hold.endsAtMs : nowMs);
   const gaugeRole =
     chosen ??
     linked?.asRole ??
