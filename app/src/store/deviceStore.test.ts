@@ -13,7 +13,7 @@ Object.defineProperty(globalThis, 'navigator', { value: {}, configurable: true }
 
 describe('what the first version kept on the device', () => {
   /** The store as the first version left it, with two tabs’ facts in one place. */
-  async function firstVersion() {
+  async function firstVersion(isClosed = false) {
     globalThis.indexedDB = new IDBFactory();
     const { header, facts } = truck;
     const db = await openDB('keen-bleed', 1, {
@@ -31,12 +31,12 @@ describe('what the first version kept on the device', () => {
       ...me,
       header,
       opened: true,
-      closed: false,
+      closed: isClosed,
       refused: 'The next place in this run is 4.',
     });
-    const open = facts.filter((fact) => fact.kind !== 'close');
+    const open = facts.filter((fact) => isClosed || fact.kind !== 'close');
     const doubled = { ...open[3], id: '00000000-0000-7000-8000-00000000d0d0' };
-    for (const event of [...open, doubled]) {
+    for (const event of isClosed ? facts : [...open, doubled]) {
       await db.put('events', {
         id: event.id,
         runId: header.id,
@@ -67,6 +67,14 @@ describe('what the first version kept on the device', () => {
     for (const fact of folded.facts) {
       if ('stepId' in fact) expect(steps.map((step) => step.id)).toContain(fact.stepId);
     }
+  });
+
+  it('says how a closed run came out, as it is judged today', async () => {
+    const { runId } = await firstVersion(true);
+    const kept = await openPage().logs.keptLog(runId);
+    // Its own version failed it; the doubt it is judged with since then leaves that open.
+    expect(kept?.log).toMatchObject({ closed: 1, verdict: 'cant-tell' });
+    expect(truck.judged.verdict).toBe('fail');
   });
 });
 

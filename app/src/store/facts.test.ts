@@ -176,4 +176,29 @@ describe('what waits', () => {
     expect((await unsentFacts(id)).map(({ seq }) => seq)).toEqual([2]);
     expect((await waitingLogs()).length).toBe(before.logs + 1);
   });
+
+  it('is in the order it was begun in, whichever of it was opened at the server', async () => {
+    const ids = [(await aRunOf('a')).id, (await aRunOf('b')).id, (await aRunOf('c')).id];
+    await changeLog(ids[1]!, { opened: 1 });
+    const waiting = (await waitingLogs()).map((log) => log.id);
+    expect(waiting.filter((id) => ids.includes(id))).toEqual(ids);
+    expect(waiting).toEqual([...waiting].sort());
+  });
+});
+
+describe('a fact that is written by what is no longer all', () => {
+  it('takes the place after what another page wrote', async () => {
+    const { id, lane } = await aRunOf('a');
+    const [one, other] = [folded((await keptLog(id))!), folded((await keptLog(id))!)];
+    const note = (text: string) => ({ kind: 'note', stepId: 'prepare', text }) as const;
+    await recordFact({ log: one, lane }, note('b'), Date.now());
+    const done = await recordFact({ log: other, lane }, note('c'), Date.now());
+    expect(await standing(id)).toEqual([
+      [1, 'a', 0],
+      [2, 'b', 0],
+      [3, 'c', 0],
+    ]);
+    // Who wrote the last one knows of the one before it now.
+    expect('log' in done && done.log.facts).toHaveLength(3);
+  });
 });

@@ -63,6 +63,8 @@ describe('the outbox', () => {
     await signIn(page);
     expect(textsOf(server.facts.get(runId))).toEqual(['a', 'b']);
     expect(await page.logs.countUnsent()).toBe(0);
+    // Only what is closed and sent may leave the device one day.
+    expect((await page.logs.keptLog(runId))?.log.confirmedAtMs).toBeNull();
     // Each thing is asked for once: the record, and its facts in one lot.
     const asked = ['POST /api/v1/logs', `POST /api/v1/logs/${runId}/facts`];
     expect(server.requests).toEqual(asked);
