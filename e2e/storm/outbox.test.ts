@@ -76,7 +76,7 @@ const records = fc.tuple(...[0, 1].map(() => fc.constantFrom<Recorded>('run', 'v
 const always = <D extends Step['do']>(name: D) => fc.constant({ do: name } as Step);
 const weathers: Weather[] = [
   ...(['clear', 'clear', 'gone', 'answer-lost', 'doubled', 'echo-later'] as const),
-  ...(['portal-page', 'portal-json'] as const),
+  ...(['portal-page', 'portal-json', 'no-upstream'] as const),
 ];
 const steps = fc.tuple(
   fc.constantFrom(0, 1),

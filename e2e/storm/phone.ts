@@ -27,7 +27,9 @@ export type Weather =
   /** A guest network answers everything with a page of its own. */
   | 'portal-page'
   /** As above, as what looks like an answer of the server's. */
-  | 'portal-json';
+  | 'portal-json'
+  /** What stands before the server says that it has no server, in JSON of its own. */
+  | 'no-upstream';
 
 /** What is recorded on a phone: only a visit's notes have photos. */
 export type Recorded = 'run' | 'visit';
@@ -118,6 +120,10 @@ export class Phone {
     if (weather === 'portal-page')
       return Promise.resolve(page('<h1>Welcome, guest</h1>', 'text/html'));
     if (weather === 'portal-json') return Promise.resolve(page('{"ok":true}', 'application/json'));
+    if (weather === 'no-upstream')
+      return Promise.resolve(
+        page('{"code":"BAD_GATEWAY","message":"no upstream"}', 'application/json', 502),
+      );
     if (weather === 'echo-later') this.echoes.push(request);
     const answer = await this.send(request);
     if (weather === 'doubled') await (await this.send(request)).arrayBuffer();
@@ -268,8 +274,8 @@ export class Phone {
   }
 }
 
-const page = (text: string, type: string) =>
-  new Response(text, { status: 200, headers: { 'Content-Type': type } });
+const page = (text: string, type: string, status = 200) =>
+  new Response(text, { status, headers: { 'Content-Type': type } });
 
 /** A request as pages of the version before write it: the header of a record has a smaller number. */
 function ofAnOlderVersion(path: string, init: RequestInit): RequestInit {

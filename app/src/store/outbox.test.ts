@@ -159,6 +159,21 @@ describe('the outbox', () => {
     expect(await page.logs.countUnsent()).toBe(0);
   });
 
+  it('does not take a proxy’s words for the server’s: it goes out by itself, and nobody is asked to look', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await signIn(page);
+    await record(page, runId, note('a'));
+    server.weather = ['proxy'];
+    await page.outbox.sendNow();
+    expect(page.outbox.outboxNow()).toMatchObject({ unsent: 1, refused: 0, standing: 'offline' });
+    await jest.advanceTimersByTimeAsync(15_500);
+    for (let turn = 0; turn < 100; turn += 1) await new Promise(setImmediate);
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+    expect(page.outbox.outboxNow()).toMatchObject({ unsent: 0, standing: 'sent' });
+  });
+
   it('brings a restored server what it lost, at the next start', async () => {
     const server = new FakeServer();
     const page = aPhone(server);
@@ -322,6 +337,7 @@ describe('the outbox', () => {
       'database-down',
       'signed-out',
       'guest-network',
+      'proxy',
       'broken',
     );
     const happening = fc.oneof(

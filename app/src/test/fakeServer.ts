@@ -9,6 +9,7 @@ export type Weather =
   | 'database-down'
   | 'signed-out'
   | 'guest-network'
+  | 'proxy'
   | 'broken';
 
 /** A server as the outbox sees it: it keeps what it takes, and can be told to misbehave. */
@@ -39,6 +40,14 @@ export class FakeServer {
     if (weather === 'signed-out')
       return this.answer(401, { code: 'not-signed-in', message: 'sign in' });
     if (weather === 'guest-network') return Promise.resolve(new Response(null, { status: 204 }));
+    // What stands before the server has words of its own, and they look much like the server's.
+    if (weather === 'proxy')
+      return Promise.resolve(
+        new Response('{"code":"BAD_GATEWAY","message":"no upstream"}', {
+          status: 502,
+          headers: { 'content-type': 'application/json' },
+        }),
+      );
     if (weather === 'broken') return this.answer(500, { code: 'went-wrong', message: 'broken' });
     const result = this.take(path, init);
     return weather === 'lost-answer' ? Promise.reject(new TypeError('network')) : result;

@@ -60,3 +60,32 @@ describe('reading', () => {
     await expect(ask('GET', '/api/v1/yard')).rejects.toThrow(/finds it as 12345678/);
   });
 });
+
+describe('an answer that is not the shop’s server’s own', () => {
+  const toYard = () => ask('GET', '/api/v1/yard').catch((error: unknown) => error);
+  const answer = (status: number, text: string, headers = {}) => {
+    globalThis.fetch = () =>
+      Promise.resolve(
+        new Response(text, { status, headers: { 'content-type': 'application/json', ...headers } }),
+      );
+  };
+  const inTheWay = { code: 'offline', message: expect.stringMatching(/in the way/) as string };
+
+  it.each([
+    ['a proxy’s own words', 503, '{"code":503,"message":"no healthy upstream"}'],
+    ['a code of its own', 502, '{"code":"BAD_GATEWAY","message":"upstream"}'],
+    ['no message', 500, '{"code":"went-wrong"}'],
+    ['nothing at all', 500, 'null'],
+    ['a page that says it is JSON', 502, '<html></html>'],
+    ['an answer that breaks off', 200, '{"units":[{"id":'],
+  ])('is in the way: %s', async (_, status, text) => {
+    answer(status, text);
+    expect(await toYard()).toMatchObject(inTheWay);
+  });
+
+  it('is told from a newer server’s, whose codes this page does not know', async () => {
+    const text = '{"code":"not-yet-known","message":"Charge it first."}';
+    answer(409, text, { 'server-time': '1795000000000' });
+    expect(await toYard()).toMatchObject({ code: 'not-yet-known', message: 'Charge it first.' });
+  });
+});

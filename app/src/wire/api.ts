@@ -1,4 +1,9 @@
-import type { ErrorBody, ErrorCode, FieldProblem } from '@keen-bleed/contract';
+import {
+  errorStatus,
+  type ErrorBody,
+  type ErrorCode,
+  type FieldProblem,
+} from '@keen-bleed/contract';
 import type { AnswerOf, BodyOf, Method } from './routes';
 import { heardServerTime } from './serverClock';
 
@@ -61,12 +66,14 @@ async function answered<T>(
   heardServerTime(Number(response.headers.get('server-time') ?? NaN), askedMs, Date.now());
   if (response.status === 204) return { value: undefined as T, next: null };
   const isJson = response.headers.get('content-type')?.includes('json') === true;
-  if (response.ok && isJson) {
+  // What breaks off on its way, or only says that it is JSON, is nothing.
+  const said: unknown = isJson ? await response.json().catch(() => undefined) : undefined;
+  if (response.ok && said !== undefined) {
     const next = /<([^>]+)>; rel="next"/.exec(response.headers.get('link') ?? '')?.[1] ?? null;
-    return { value: (await response.json()) as T, next };
+    return { value: said as T, next };
   }
-  if (isJson) {
-    const problem = (await response.json()) as ErrorBody;
+  const problem = problemIn(said, response.headers);
+  if (problem) {
     const named = response.headers.get('x-request-id');
     // A bug of the server's is found in its log by this.
     const message =
@@ -79,6 +86,15 @@ async function answered<T>(
     'offline',
     'Something between here and the shop’s server is in the way.',
   );
+}
+
+/** What the shop's server says is wrong; null where the words are not its own: what stands before it speaks JSON, too. */
+function problemIn(said: unknown, headers: Headers): ErrorBody | null {
+  const body = said as Partial<ErrorBody> | null | undefined;
+  if (typeof body?.code !== 'string' || typeof body.message !== 'string') return null;
+  // A newer server has codes that this page does not know yet; it tells the time with each answer.
+  const isOurs = Object.hasOwn(errorStatus, body.code) || headers.has('server-time');
+  return isOurs ? (body as ErrorBody) : null;
 }
 
 /** A body as it goes out: a picture as it is, everything else as JSON. */
