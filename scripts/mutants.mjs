@@ -5,8 +5,9 @@
  * Mutants come from Stryker's instrumenter: core without the twin and the gas, the server's rules and queries, the app's
  * store. As many as asked for are drawn by the seed that is printed. Each is tried against the test files that run its
  * line, soonest first, until one fails. What lives on is listed with what was tried; docs/MUTANTS.md says what it means.
+ * `-- --again FILE` tries those once more that lived in an earlier run, by its results.
  */
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -29,6 +30,7 @@ const { values: options } = parseArgs({
     minutes: { type: 'string', default: '120' },
     only: { type: 'string', default: '' },
     tests: { type: 'string' },
+    again: { type: 'string' },
     out: { type: 'string', default: join(tmpdir(), 'mutants.json') },
   },
 });
@@ -47,8 +49,13 @@ await runMain(async () => {
     count,
     seed: Number(options.seed),
     only: options.only,
+    again: options.again ? JSON.parse(readFileSync(options.again, 'utf8')) : null,
   });
-  say(`${drawn.length} of ${of} mutants drawn with seed ${options.seed}`);
+  say(
+    options.again
+      ? `${drawn.length} mutants that lived in ${options.again}`
+      : `${drawn.length} of ${of} mutants drawn with seed ${options.seed}`,
+  );
   const sandbox = await makeSandbox(files);
   const home = mkdtempSync(join(tmpdir(), 'keen-bleed-mutants-db-'));
   const postgres = await startPostgres({ home, throwaway: true });

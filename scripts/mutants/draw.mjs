@@ -66,12 +66,32 @@ function textAt({ fileName, location: { start, end } }) {
   return inside.join('\n');
 }
 
+/** Those of an earlier run that lived, where their line still stands as it did: the nearest one like it. */
+function livedIn(results, all) {
+  const lived = results.filter(({ state }) => state === 'survived' || state === 'unreached');
+  const found = lived.flatMap(({ file, line, mutator, was, becomes }) => {
+    const far = ({ location }) => Math.abs(location.start.line + 1 - line);
+    const [nearest] = all
+      .filter(
+        (each) =>
+          each.fileName === file &&
+          each.mutatorName === mutator &&
+          each.replacement === becomes &&
+          textAt(each) === was,
+      )
+      .sort((a, b) => far(a) - far(b));
+    return nearest ?? [];
+  });
+  return [...new Set(found)];
+}
+
 /**
  * Draws mutants.
  *
+ * @param again results of an earlier run: those that lived there are taken instead of drawn; null to draw
  * @returns those drawn, the sources that hold them as switches, and of how many they were drawn
  */
-export async function drawMutants({ count, seed, only }) {
+export async function drawMutants({ count, seed, only, again = null }) {
   const instrumenter = new Instrumenter(silent);
   const read = (name) => ({ name, content: readFileSync(join(root, name), 'utf8') });
   const names = sources(only);
@@ -82,10 +102,13 @@ export async function drawMutants({ count, seed, only }) {
   );
   const all = mutants.filter(({ status }) => status === undefined);
   const length = Math.min(count, all.length);
-  const [drawn] = fc.sample(fc.shuffledSubarray(all, { minLength: length, maxLength: length }), {
-    seed,
-    numRuns: 1,
-  });
+  const [drawn] = again
+    ? [livedIn(again, all)]
+    : fc.sample(fc.shuffledSubarray(all, { minLength: length, maxLength: length }), {
+        seed,
+        numRuns: 1,
+      });
+  if (drawn.length === 0) throw new Trouble('None of those that lived stands there any more.');
   const wanted = new Map(drawn.map((mutant, n) => [keyOf(mutant), n]));
   // Again with these alone in the code: thousands of switches would slow every test down.
   const second = await instrumenter.instrument(

@@ -3,7 +3,10 @@ import { join, relative } from 'node:path';
 import { say } from '../setup/say.mjs';
 import { Runner } from './runner.mjs';
 
-/** A mutant is tried against so much of its tests, soonest first, and no further: in one loaded file, and alone. */
+/**
+ * A mutant is tried against so much of its tests, soonest first, and no further: in one loaded file, and alone. Alone,
+ * the tests of its own noun are tried however long they take.
+ */
 const MOST_MS = { many: 8_000, one: 25_000 };
 /** What came through among many is tried alone once more, against tests beside it: a test may have kept a result. */
 const AGAIN_MS = 8_000;
@@ -125,18 +128,19 @@ async function tryAlone(trials, runners, untilMs, onSome, tree) {
   };
   const one = async (runner, trial) => {
     const isAgain = trial.tried.size > 0;
-    const files = trial.files.filter((file) =>
-      isAgain ? nearnessOf(file.name, trial.source, tree) < NEARNESS.elsewhere : true,
-    );
+    const isNear = (file) => nearnessOf(file.name, trial.source, tree) < NEARNESS.elsewhere;
+    const files = trial.files.filter((file) => !isAgain || isNear(file));
     const most =
       isAgain && !files.some((file) => !trial.isAmongMany(file)) ? AGAIN_MS : MOST_MS.one;
     let spentMs = 0;
     let runs = 0;
     for (const file of files) {
-      if (runs > 0 && spentMs + file.tookMs > most) continue;
-      if (isAgain && file.tookMs > most) continue;
+      // What ran whole among many has nothing new to say, unless it had run out of its time there.
+      const isRepeated = isAgain && trial.isAmongMany(file);
+      const isTooLong = runs > 0 && !isNear(file) && spentMs + file.tookMs > most;
+      if (isRepeated ? file.tookMs > most : isTooLong) continue;
       if (!(await isSound(runner, file))) continue;
-      spentMs += file.tookMs;
+      if (!isNear(file)) spentMs += file.tookMs;
       runs += 1;
       trial.tried.add(file.name);
       if (await runner.fails(trial.id, file)) {

@@ -27,4 +27,8 @@ describe('applications with the engine off', () => {
     expect(share).toBeLessThan(0.97);
     expect(share).toBeGreaterThan(0.85);
   });
+
+  it('are what they are dry where no such tank stands, and where nothing stands in it', () => {
+    expect(applicationsOf(truck, { 'no such tank': 3_000, 'primary tank': -3_000 })).toEqual(dry);
+  });
 });

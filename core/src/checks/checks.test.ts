@@ -149,6 +149,15 @@ describe('the catalogue of checks', () => {
     near(shares(wet, [fault('leak: primary tank')], 'dry'), 0.05);
     near(shares(look, [], 'bad'), 0.05);
     near(shares(look, [fault('intake blocked')], 'bad'), 0.95);
+    // A draw at the very end of what can be drawn is the last of what can be seen, not nothing.
+    const twin = new Twin(truck, { tanksPsi: 120 });
+    const atTheEnd = { even: () => 1 - 2 ** -53, normal: () => 0 };
+    const last = look.doing.does === 'look' ? Object.keys(look.doing.sound).at(-1) : undefined;
+    expect(observed(twin, look, USUAL_SENSES, atTheEnd, [])).toEqual({
+      kind: 'choice',
+      choice: last,
+    });
+    expect(last).toBeTruthy();
     // Other ears have other rates.
     const others = { ...USUAL_SENSES, missed: 0.3, imagined: 0.1, soapMisses: 0.2 };
     near(shares(listen, [fault('seat: primary drain')], 'quiet', others), 0.3);

@@ -50,6 +50,14 @@ describe('the ladder’s scale', () => {
     ]);
   });
 
+  it('draws each line once, the numbered ones as those', () => {
+    const { lines } = ladderScale(psi, [0, 150], 480);
+    const places = lines.map((line) => line.psi.toFixed(6));
+    expect(new Set(places).size).toBe(places.length);
+    expect(lines.filter(({ label }) => label === null).length).toBeGreaterThan(6);
+    expect(lines.find((line) => line.psi === 100)?.label).toBe('100');
+  });
+
   it('puts more pressure higher, and finds its way back', () => {
     fc.assert(
       fc.property(

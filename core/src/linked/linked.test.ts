@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { PadNow } from '../run/awaiting';
 import { caughtMark } from './caughtMark';
+import { fittedLine } from './fitted';
 import { linkedNowPsi, readOver } from './fitted';
 import { withSample, type GaugeSample } from './sampleLog';
 
@@ -69,6 +70,18 @@ describe('the log of a gauge that sends for long', () => {
     // A newer number with the time of the last stands behind it; an older time before it, whatever its number.
     expect(withSample(kept, at(4, 5)).at(-1)).toEqual(at(4, 5));
     expect(withSample(kept, at(3, 9)).map(({ seq }) => seq)).toEqual([1, 2, 9, 4]);
+  });
+});
+
+describe('the line through readings', () => {
+  it('is none through fewer than three, nor through three of one moment', () => {
+    const of = (...atS: number[]) => atS.map((s, n) => ({ seq: n + 1, atMs: s * 1_000, psi: 100 }));
+    expect(fittedLine(of(1, 2), 0, 9_000)).toBeNull();
+    expect(fittedLine(of(1, 2, 3), 0, 9_000)?.samples).toBe(3);
+    expect(fittedLine(of(2, 2, 2), 0, 9_000)).toBeNull();
+    // Both ends are among them.
+    expect(fittedLine(of(1, 2, 3), 1_000, 3_000)?.samples).toBe(3);
+    expect(fittedLine(of(1, 2, 3), 1_001, 3_000)).toBeNull();
   });
 });
 

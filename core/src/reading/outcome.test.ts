@@ -110,6 +110,14 @@ describe('what needs judgement', () => {
     expect(figure(walk, 'static-leak').settle).toContain('engine is off');
   });
 
+  it('makes nothing of a second mark that came in the same moment as the first', () => {
+    const walk = new Walk().ready().wait(5).mark().mark();
+    const [built] = outcomeOf(walk.state, walk.context).figures;
+    expect(built).toMatchObject({ id: 'build-up-time', value: null, verdict: 'cant-tell' });
+    expect(built?.why).toContain('The second mark is not above and after the first.');
+    expect(built?.settle).toContain('take both marks again');
+  });
+
   it('does not believe 15 psi in half a second', () => {
     const walk = new Walk().ready().wait(5).mark().wait(0.5).mark();
     expect(figure(walk, 'build-up-time')).toMatchObject({ value: null, verdict: 'cant-tell' });

@@ -175,4 +175,12 @@ describe('odometer and place', () => {
     expect(device.log.state.undoable).toBeNull();
     expect(() => device.tell({ kind: 'about' }, 3)).toThrow('Enter the odometer');
   });
+
+  it('do not stand in the way of undo, nor does a clock that was set right', () => {
+    const device = new Device(PAULA);
+    device.tell({ kind: 'ready', stepId: 'prepare', gauge: 'primary' }, 1);
+    const mark = device.mark(10, 85);
+    device.tell({ kind: 'clock', lane: PAULA, offsetMs: 5_000 } as never, 12);
+    expect(device.log.state.undoable?.id).toBe(mark.id);
+  });
 });

@@ -259,6 +259,19 @@ describe('a whole run', () => {
     expect(leak?.why).toContain('Held 25 s of 225');
   });
 
+  it('fails a leak that is plain before its time is up, and asks for no longer hold', () => {
+    const walk = new Walk().ready().mark().wait(28).mark().mark(126).mark(106).startHold(120);
+    walk.wait(100);
+    const { step } = walk.state;
+    if (step?.act.kind !== 'hold') throw new Error('no hold');
+    const read = { readingPsi: 95, resolutionPsi: 1, method: 'read' } as const;
+    walk.add({ kind: 'mark', stepId: step.id, key: step.act.end.key, ...read });
+    const leak = outcomeOf(walk.state, walk.context).figures.find((f) => f.id === 'static-leak');
+    expect(leak?.verdict).toBe('fail');
+    expect(leak?.why).toContain('Held 100 s of 225');
+    expect(leak?.settle ?? '').not.toContain('Hold the full');
+  });
+
   /** A static hold that was asked to last 225 s, with the needle where it was, ended by a reading or by nobody. */
   const heldFor = (seconds: number, end: 'read' | 'over') => {
     const walk = new Walk().ready().mark().wait(28).mark().mark(126).mark(106).startHold(120);
@@ -309,6 +322,10 @@ describe('what cannot well be', () => {
       { stepId: 'warning', what: 'The warning was marked above cut-in: 130 psi against 106 psi.' },
     ]);
     // At the very cut-in it may just be.
+    const early = toWarning().mark(62).mark(110);
+    expect(doubtsOf(early.state, 'psi').map(({ what }) => what)).toContain(
+      'The yellow knob popped above cut-in: 110 psi against 106 psi.',
+    );
     expect(doubtsOf(toWarning().mark(106).state, 'psi')).toEqual([]);
     const late = toWarning().mark(58).mark(70);
     expect(doubtsOf(late.state, 'psi')[0]?.remedy).toContain('driver has no warning');

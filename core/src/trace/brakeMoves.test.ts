@@ -78,3 +78,18 @@ describe('timing of a stamp on the pedal, against the closed form', () => {
     expect(brakeMoves(tank)).toEqual([]);
   });
 });
+
+describe('how far apart readings are', () => {
+  it('is by the wider gap at the two marks a stamp is timed between', () => {
+    const fine = recorded(0.01, 0.3, 0.15);
+    // Every other reading is lost from two seconds before the stamp is let go.
+    const left = [...fine.seconds.keys()].filter((n) => fine.seconds[n]! < 4 || n % 4 === 0);
+    const thinned = {
+      seconds: Float64Array.from(left, (n) => fine.seconds[n]!),
+      psi: Float64Array.from(left, (n) => fine.psi[n]!),
+    };
+    const [on, off] = brakeMoves(thinned);
+    expect(on?.sampleS).toBeCloseTo(0.01, 6);
+    expect(off?.sampleS).toBeCloseTo(0.04, 6);
+  });
+});

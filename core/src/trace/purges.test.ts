@@ -38,6 +38,17 @@ describe('a purge in the dryer’s own column', () => {
     expect(purges(dryer({ toPsi: 20, inS: 5 }))).toHaveLength(1);
   });
 
+  it('begins where it first let go: what rises again within those seconds is no second beginning', () => {
+    const falls = dryer({ afterS: 1, inS: 3 });
+    const rises = {
+      ...falls,
+      // A valve that shuts and opens again: it is back for half a second, then empty.
+      psi: falls.psi.map((psi, n) => (Math.abs(falls.seconds[n]! - 65) < 0.3 ? 125 : psi)),
+    };
+    expect(purges(rises)[0]?.fromS).toBe(purges(falls)[0]?.fromS);
+    expect(purges(falls)).toHaveLength(1);
+  });
+
   it('is none where there was next to nothing to let go', () => {
     expect(purges(dryer({ fromPsi: 30, inS: 5 }))).toEqual([]);
     expect(purges(dryer({ fromPsi: 60, inS: 5 }))).toHaveLength(1);

@@ -1,10 +1,12 @@
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
+import { prepareDatabase } from './leastRights';
 import {
   addTruck,
   makeStaff,
   openTestShop,
   runHeader,
+  TEST_SECRET,
   wholeRun,
   type Staff,
   type TestShop,
@@ -123,4 +125,13 @@ it('takes no id of nobody for a fact: rows are added all the same', async () => 
     values ('${staff.shopId}', '${logId}', '${uuidv7()}', 1, '${uuidv7()}',`;
   expect(await code(pool, `${row} '${uuidv7()}', '{}', 0)`)).toBe('23503');
   expect(await code(pool, `${row} '${staff.ids.lead}', '{}', 0)`)).toBe('done');
+});
+
+it('gives the owner’s own address back where whoever runs the server made a role by hand', async () => {
+  let did = 0;
+  const work = () => Promise.resolve(void (did += 1));
+  expect(await prepareDatabase(shop.ownerUrl, TEST_SECRET, work, false)).toBe(shop.ownerUrl);
+  expect(did).toBe(1);
+  const { username } = new URL(await prepareDatabase(shop.ownerUrl, TEST_SECRET));
+  expect(username).not.toBe(new URL(shop.ownerUrl).username);
 });

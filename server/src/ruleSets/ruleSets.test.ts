@@ -1,4 +1,4 @@
-import type { LogRecord, RuleSet, RuleSetList, Unit } from '@keen-bleed/contract';
+import type { AuditPage, LogRecord, RuleSet, RuleSetList, Unit } from '@keen-bleed/contract';
 import { inService, roadTest, runMade } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import shippedBefore from './shippedBefore.json' with { type: 'json' };
@@ -45,6 +45,8 @@ describe('rule sets', () => {
     const put = (revision: number) =>
       staff.lead.put(`/api/rule-sets/${made.id}`).send({ revision, draft });
     expect((await put(1).expect(200)).body).toMatchObject({ title: 'Ours', revision: 2 });
+    const trail = (await staff.lead.get('/api/audit').expect(200)).body as AuditPage;
+    expect(trail.rows.find(({ what }) => what === 'rule-set')?.about).toBe('Ours, revision 2');
     expect((await put(1).expect(409)).body).toMatchObject({ code: 'changed-meanwhile' });
   });
 

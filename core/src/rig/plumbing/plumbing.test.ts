@@ -2,6 +2,7 @@ import type { LineRecord, PartRecord, Unit } from '@keen-bleed/contract';
 import fc from 'fast-check';
 import { testUnit, unitOf } from '../../test/walk';
 import { partsOf } from '../partsOf';
+import { checkPlumbing } from './checkPlumbing';
 import { plumbingOf } from './plumbingOf';
 import { plumbingThatRuns } from './plumbingThatRuns';
 import { portsOf } from './ports';
@@ -103,6 +104,19 @@ describe('parts and lines', () => {
     expect(told(cut)).toContainEqual(['rear-chambers.1-left', 'no-feed']);
     const consumer = { ...truck, parts: [part('horn')] };
     expect(told(consumer)).toEqual([]);
+  });
+
+  it('tell of a part that nobody has placed, and end at a foot valve that nothing feeds', () => {
+    const { parts, lines } = plumbingOf(truck);
+    const lost = parts.map((each) =>
+      each.id === 'rear-relay' ? { ...each, place: { row: 50, column: 0 } } : each,
+    );
+    expect(checkPlumbing(truck, lost, lines)).toContainEqual({
+      at: 'rear-relay',
+      what: 'no-place',
+      text: 'Rear relay has no place yet: say where it sits.',
+    });
+    expect(checkPlumbing(truck, parts, lines)).toEqual([]);
   });
 
   it('can always be made air of, whatever is said of lines', () => {

@@ -21,4 +21,21 @@ describe('what an earlier version asked', () => {
     expect(checkAsked(short, '0.3.0')?.message).toContain('Brakes released');
     expect(checkAsked(made, '9.9.9')?.message).toContain('does not know');
   });
+
+  it('is refused where a figure of a step is reckoned otherwise, however deep that lies', () => {
+    const { made } = truck.header as unknown as RunHeader;
+    const changed = (of: object) => ({
+      ...made,
+      steps: made.steps.map((step) =>
+        step.id === 'build-up'
+          ? { ...step, reckon: step.reckon.map((each) => ({ ...each, ...of })) }
+          : step,
+      ),
+    });
+    expect(checkAsked(changed({}), '0.3.0')).toBeNull();
+    expect(checkAsked(changed({ spanPsi: 30 }), '0.3.0')).not.toBeNull();
+    expect(checkAsked(changed({ more: { deep: [1] } }), '0.3.0')).not.toBeNull();
+    // What is not there is not there, said or not.
+    expect(checkAsked(changed({ more: undefined }), '0.3.0')).toBeNull();
+  });
 });
