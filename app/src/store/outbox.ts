@@ -101,10 +101,10 @@ export function sendSoon(): void {
   setTimeout(() => void sendNow(), AFTER_DRAWING_MS);
 }
 
-/** One more fact waits: said by the sign and sent a moment later, when the mark is drawn. */
-export function oneMoreSoon(): void {
+/** So many more facts wait: said by the sign and sent a moment later, when the mark is drawn. */
+export function moreSoon(count: number): void {
   setTimeout(() => {
-    oneMoreWaits();
+    moreWait(count);
     void sendNow();
   }, AFTER_DRAWING_MS);
 }
@@ -125,8 +125,11 @@ export function sendNow(): Promise<void> {
   return running;
 }
 
-function oneMoreWaits(): void {
-  set({ unsent: state.unsent + 1, ...(state.standing === 'sent' ? { standing: 'sending' } : {}) });
+function moreWait(count: number): void {
+  set({
+    unsent: state.unsent + count,
+    ...(state.standing === 'sent' ? { standing: 'sending' } : {}),
+  });
 }
 
 /** Counts what waits, for the sign; called when a log is opened on the screen. */

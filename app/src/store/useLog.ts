@@ -6,7 +6,7 @@ import type { DeviceLog } from './database';
 import { laneOf } from './kept';
 import { LogAhead } from './logAhead';
 import { folded, isWritable, keptLog } from './logs';
-import { countWaiting, oneMoreSoon } from './outbox';
+import { countWaiting, moreSoon } from './outbox';
 import { recordFact } from './recordFact';
 import { onLogChanged } from './tabs';
 
@@ -54,7 +54,9 @@ export function useLog<K extends LogKindName, S extends LogState>(
   // The log as far as it has come, read by `record` between two drawings of the screen.
   const now = useRef<FoldedLog | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  // Entries that are pressed and not kept yet, and those kept since the screen was last drawn.
   const onTheWay = useRef(0);
+  const keptNow = useRef(0);
   const [ahead] = useState(
     () =>
       new LogAhead<S>(() =>
@@ -100,19 +102,21 @@ export function useLog<K extends LogKindName, S extends LogState>(
         const done = await recordFact({ log: now.current, lane }, fact, pressedAtMs);
         if ('problem' in done) return done.problem;
         now.current = done.log;
-        oneMoreSoon();
+        keptNow.current += 1;
         return null;
       };
       const draw = () => {
         onTheWay.current -= 1;
         const log = now.current;
-        // Of what one press records, the last entry draws them all.
+        // Of what one press records, the last entry draws and sends them all.
         if (onTheWay.current > 0 || !log) return;
         const { isShown } = ahead;
         ahead.tell(log.state as S);
         const drawn = () => setLoaded((before) => withNewest(before, log));
         if (isShown) startTransition(drawn);
         else drawn();
+        if (keptNow.current > 0) moreSoon(keptNow.current);
+        keptNow.current = 0;
       };
       onTheWay.current += 1;
       const turn = queue.current.then(write).finally(draw);

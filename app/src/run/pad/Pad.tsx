@@ -1,4 +1,4 @@
-import { useRef, type CSSProperties, type PointerEvent } from 'react';
+import { useRef, type CSSProperties } from 'react';
 import { space } from '../../theme/space';
 import { typeScale } from '../../theme/type';
 import { usePalette } from '../../theme/usePalette';
@@ -33,12 +33,21 @@ const HINT = faceOf('body');
 export function Pad({ title, hint, onPress, atTouch, height, disabled = false }: PadProps) {
   const palette = usePalette();
   const done = useRef(false);
-  const letGo = (event: PointerEvent<HTMLElement>) => {
-    event.currentTarget.classList.remove(FELT);
-    // The pad may change its size or place under the finger; a click that never comes must not eat the next press.
-    setTimeout(() => {
-      done.current = false;
-    }, AFTER_RELEASE_MS);
+  const hold = (pad: HTMLElement) => {
+    pad.classList.add(FELT);
+    const held = new AbortController();
+    const { signal } = held;
+    const letGo = () => {
+      held.abort();
+      pad.classList.remove(FELT);
+      // The pad may change its size or place under the finger; a click that never comes must not eat the next press.
+      setTimeout(() => {
+        done.current = false;
+      }, AFTER_RELEASE_MS);
+    };
+    // The release is heard wherever the finger has gone. Where the pad waits for it, sliding off is to think better of it.
+    for (const end of ['pointerup', 'pointercancel']) addEventListener(end, letGo, { signal });
+    if (!atTouch) pad.addEventListener('pointerleave', letGo, { signal });
   };
   return (
     <button
@@ -50,15 +59,10 @@ export function Pad({ title, hint, onPress, atTouch, height, disabled = false }:
       data-testid="pad"
       onPointerDown={(event) => {
         if (disabled || event.button !== 0) return;
-        event.currentTarget.classList.add(FELT);
-        // Where it has acted, the release is heard wherever the finger has gone; else sliding off is to think better of it.
-        if (atTouch) event.currentTarget.setPointerCapture?.(event.pointerId);
+        hold(event.currentTarget);
         done.current = atTouch;
         if (atTouch) onPress();
       }}
-      onPointerUp={letGo}
-      onPointerCancel={letGo}
-      onPointerLeave={letGo}
       onClick={() => {
         // A keyboard or a screen reader clicks without touching.
         if (!disabled && !done.current) onPress();
