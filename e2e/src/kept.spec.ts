@@ -121,7 +121,7 @@ test('with the database down it says so, keeps the marks, and sends them later',
   await expect(page.getByText('all sent')).toBeVisible();
   server.shutDatabase(true);
   await press(page, 'Needle at 50 psi');
-  await expect(page.getByTestId('outbox')).toContainText('1 not sent · database down');
+  await expect(page.getByTestId('outbox')).toContainText('database down: 1 waits');
   server.shutDatabase(false);
   await page.clock.fastForward(5_000);
   await expect(page.getByText('all sent')).toBeVisible();

@@ -55,6 +55,8 @@ export const PlanView = memo(function PlanView({
         width={plan.width * scale}
         height={plan.height * scale}
         viewBox={`0 0 ${plan.width} ${plan.height}`}
+        // A ring around a part at the edge stands out over it.
+        style={{ overflow: 'visible' }}
         aria-hidden
       >
         <Chassis plan={plan} />

@@ -35,6 +35,9 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
   const words = why ? `${count} · ${why}` : count;
   const tone = standing === 'sending' ? 'quiet' : 'fail';
   if (inline) {
+    // A line beside a run has room for some twenty letters: what is wrong goes before how much waits.
+    const brief = standing === 'refused' ? 'not taken' : why;
+    const wait = unsent === 1 ? '1 waits' : `${unsent} wait`;
     return (
       <Txt
         as="smallBold"
@@ -44,7 +47,7 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
         testID="outbox"
         style={{ flexShrink: 1 }}
       >
-        {standing === 'sending' ? count : words}
+        {standing === 'sending' ? count : standing === 'offline' ? words : `${brief}: ${wait}`}
       </Txt>
     );
   }
