@@ -64,7 +64,7 @@ describe('a shop that has as much as it may', () => {
     await put(first).expect(201);
     await put(second).expect(201);
     expect(words(await put(third).expect(409))).toBe(
-      'There are 2 photos in this record, as many as there may be. Whoever runs the server can allow more (MOST_PHOTOS_OF_RECORD).',
+      'There is no room for more photos in this record: the limit is 2. Whoever runs the server can allow more (MOST_PHOTOS_OF_RECORD).',
     );
     await put(second).expect(200);
     await elsewhere(uuidv7()).expect(201);
@@ -80,7 +80,7 @@ describe('a shop that has as much as it may', () => {
     quotas.photos = (there.rows[0]?.n ?? 0) + 1;
     await put(uuidv7()).expect(201);
     expect(words(await put(uuidv7()).expect(409))).toMatch(
-      /^There are \d+ photos, .*\(MOST_PHOTOS\)/,
+      /^There is no room for more photos: the limit is \d+\. .*\(MOST_PHOTOS\)/,
     );
   });
 

@@ -52,6 +52,6 @@ export function requireRoom(quotas: Quotas, of: keyof Quotas, has: number): void
   const { setting, counts } = OF[of];
   throw new ApiError(
     'quota-full',
-    `There are ${quotas[of].toLocaleString('en')} ${counts}, as many as there may be. Whoever runs the server can allow more (${setting}).`,
+    `There is no room for more ${counts}: the limit is ${quotas[of].toLocaleString('en')}. Whoever runs the server can allow more (${setting}).`,
   );
 }
