@@ -204,6 +204,29 @@ describe('a visit', () => {
     expect(log.state.entries.map(sayEntry)).toEqual(['Hiss, released']);
   });
 
+  it('takes a correction of an entry of the same kind alone, and of one that is there', () => {
+    const log = visit([seen(1, laneA, 1), note(2, laneA, 2, startMs + 3_000)]);
+    expect(log.admit(seen(3, laneB, 1, { supersedes: id(1) }))).toBeNull();
+    for (const target of [id(2), id(99)])
+      expect(log.admit(seen(3, laneB, 1, { supersedes: target }))).toMatchObject({
+        field: 'supersedes',
+        message: 'The entry to correct is not there.',
+      });
+  });
+
+  it('goes on in time within a lane, but for what is taken back, put right, or said of the clock', () => {
+    const log = visit([seen(1, laneA, 1), note(2, laneA, 2, startMs + 60_000)]);
+    const early = startMs + 30_000;
+    expect(log.admit(note(3, laneA, 3, early))?.message).toContain('went back by 30 s');
+    expect(log.admit(note(3, laneA, 3, startMs + 60_000))).toBeNull();
+    const retract = { ...note(3, laneA, 3, early), kind: 'retract', target: id(2) };
+    expect(log.admit(retract as never)).toBeNull();
+    const clock = { ...note(3, laneA, 3, early), kind: 'clock', of: laneA, aheadMs: 5_000 };
+    expect(log.admit(clock as never)).toBeNull();
+    // The other phone's clock is its own.
+    expect(log.admit(note(3, laneB, 1, early))).toBeNull();
+  });
+
   it('still takes what was written by somebody who had not heard of its closing', () => {
     const log = visit([
       note(1, laneA, 1, startMs),

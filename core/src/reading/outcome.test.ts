@@ -89,6 +89,14 @@ describe('what needs judgement', () => {
     const [once, mean] = [1, 3].map((takes) => figure(onMaster(takes), 'cut-in'));
     expect(mean?.standardUncertainty).toBeLessThan(0.6 * (once?.standardUncertainty ?? 0));
     expect(mean?.verdict).toBe('pass');
+    // A slip is seen among several takes of both ends; one end that was read once may be one.
+    const differs = (high: number, low: number) =>
+      figure(
+        new Walk().ready('master').wait(5).mark().wait(28).mark().mark(126, high).mark(103, low),
+        'governor-differential',
+      ).within ?? 0;
+    expect(differs(3, 3)).toBeGreaterThan(differs(3, 1));
+    expect(differs(3, 3)).toBeGreaterThan(differs(1, 3));
     // And on its edge nothing tells: the way out is to set it right, not to read it again.
     const edge = figure(
       new Walk().ready('master').wait(5).mark().wait(28).mark().mark(126, 3).mark(99, 3),

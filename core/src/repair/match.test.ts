@@ -50,6 +50,14 @@ describe('what a replacement must match', () => {
     expect(mismatches(plain, 'rear-chambers.1-left', { chamberType: type! })).toEqual([]);
   });
 
+  it('is said of nothing that is not known, not even that it is not', () => {
+    expect(Object.keys(knownOf(plain, 'primary-drain'))).toEqual([]);
+    expect(knownOf(plain, 'no such part')).toStrictEqual({});
+    const numbered = { partId: 'primary-drain', standing: 'fitted', number: 'D-1', foundAtMs: 1 };
+    const read = { ...plain, parts: [{ ...numbered, thread: '1/4 NPT' }] } as typeof plain;
+    expect(knownOf(read, 'primary-drain')).toMatchObject({ number: 'D-1', thread: '1/4 NPT' });
+  });
+
   it('is looked up where nobody has read it off yet', () => {
     expect(
       wantsOf(plain, 'park-control').find(({ field }) => field === 'setPsi')?.value,

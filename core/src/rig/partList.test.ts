@@ -110,6 +110,9 @@ describe('what was found of a part', () => {
     expect(recordsThatHold({ ...off, air: {} })).toEqual([]);
     expect(recordsThatHold({ ...unknown, air: {} })).toHaveLength(1);
     expect(recordsThatHold({ parts: [found('dryer')] })).toHaveLength(1);
+    // A unit whose details nobody has filled in says nothing against anybody's word.
+    const notKnown = found('anti-compounding', { standing: 'not-known' });
+    expect(recordsThatHold({ parts: [notKnown, found('anti-compounding')] })).toEqual([notKnown]);
     expect(recordsThatHold({})).toEqual([]);
   });
 

@@ -291,8 +291,9 @@ describe('a table of readings', () => {
     expect(reader.leftOut).toBe(2);
     // A little under nothing is a sensor's own error; more is none of ours, nor is more than any brake holds.
     const near = new TraceReader('s', ['psi', 'psi']);
-    for (const [n, psi] of ['-4', '-6', '299', '301'].entries()) near.add(String(n), [psi, '0']);
-    expect([...(near.traces()[0]?.psi ?? [])]).toEqual([-4, 299]);
+    for (const [n, psi] of ['-5', '-5.1', '300', '300.1'].entries())
+      near.add(String(n), [psi, '0']);
+    expect([...(near.traces()[0]?.psi ?? [])]).toEqual([-5, 300]);
   });
 
   it('is read with points or commas, in numbers or in dates, and counts what it cannot read', () => {
