@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { startTransition, useCallback, useState } from 'react';
 import type { LayoutChangeEvent } from 'react-native';
 
 /** The size a box was given, px, and what to hand it as `onLayout`. */
@@ -9,8 +9,11 @@ export function useBoxSize(): [
   const [size, setSize] = useState({ width: 0, height: 0 });
   const onLayout = useCallback((event: LayoutChangeEvent) => {
     const { width, height } = event.nativeEvent.layout;
-    setSize((before) =>
-      before.width === width && before.height === height ? before : { width, height },
+    // What fills a box may be large, a ladder or a drawing: a press goes before it.
+    startTransition(() =>
+      setSize((before) =>
+        before.width === width && before.height === height ? before : { width, height },
+      ),
     );
   }, []);
   return [size, onLayout];

@@ -215,6 +215,9 @@ describe('a second factor', () => {
     const { spare } = (await lead.post('/api/me/second-factor/confirm').send({ code }).expect(200))
       .body as SpareCodes;
     expect(spare).toHaveLength(8);
+    // Ten letters of sixteen: 40 bits each, in two halves to be read aloud.
+    for (const each of spare) expect(each).toMatch(/^[0-9a-f]{5}-[0-9a-f]{5}$/);
+    expect(new Set(spare).size).toBe(8);
     const tryIt = (more: object) =>
       request(shop.app)
         .post('/api/sign-in')

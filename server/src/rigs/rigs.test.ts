@@ -36,6 +36,8 @@ describe('a rig', () => {
     expect(made).toMatchObject({ id, unitIds: ids, revision: 1, uncoupledAtMs: null });
     // A retry after a lost answer changes nothing.
     await couple(ids, staff.technician, id).expect(200);
+    const other = await couple([...ids].reverse(), staff.technician, id).expect(409);
+    expect(other.body).toMatchObject({ code: 'id-taken' });
     const listed = (await staff.viewer.get('/api/rigs')).body as Rig[];
     expect(listed.filter((rig) => rig.id === id)).toHaveLength(1);
     await staff.technician.post(`/api/rigs/${id}/uncouple`).send({ revision: 7 }).expect(409);
