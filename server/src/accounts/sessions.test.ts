@@ -398,7 +398,13 @@ describe('the audit trail', () => {
     const made = await makeStaff(shop, 'audit');
     const { lead, technician, viewer, ids } = made;
     const unit = await addTruck(lead, '77');
-    await lead.patch(`/api/people/${ids.viewer}`).send({ role: 'technician' }).expect(200);
+    const edit = (change: object) =>
+      lead.patch(`/api/people/${ids.viewer}`).send(change).expect(200);
+    await edit({ role: 'technician' });
+    await edit({ password: 'mud under the axle' });
+    await edit({ active: false });
+    await edit({ active: true });
+    await edit({ secondFactor: false });
     await lead.patch('/api/shop').send({ name: 'New name' }).expect(200);
     await request(shop.app)
       .post('/api/sign-in')
@@ -411,13 +417,21 @@ describe('the audit trail', () => {
     const said = rows.map(({ what, by, about }) => `${what} ${by}: ${about}`);
     expect(said).toContain('unit-added lead: Tipper 77');
     expect(said).toContain('role lead: viewer: viewer to technician');
+    expect(said).toContain('password lead: viewer’s');
+    expect(said.filter((each) => / lead: viewer$/.test(each)).sort()).toEqual([
+      'activated lead: viewer',
+      'deactivated lead: viewer',
+    ]);
+    expect(said).toContain('second-factor lead: viewer’s turned off');
     expect(said).toContain('shop lead: name');
     expect(said).toContain('refused somebody: as lead');
     expect(said.some((each) => each.startsWith('exported technician: '))).toBe(true);
     expect(said.filter((each) => each.startsWith('signed-in')).length).toBe(3);
     expect(rows.map(({ id }) => id)).toEqual([...rows.map(({ id }) => id)].sort().reverse());
     await technician.get('/api/audit').expect(403);
-    await viewer.get('/api/audit').expect(403);
+    // Whoever was let go, or given another password, is out.
+    await viewer.get('/api/audit').expect(401);
+    await staff.viewer.get('/api/audit').expect(403);
     expect((await read(staff.lead)).rows.some(({ about }) => about.includes('77'))).toBe(false);
     // More than a page of it.
     for (let n = 0; n < 120; n += 1) {
