@@ -418,7 +418,7 @@ describe('the audit trail', () => {
     expect(said).toContain('unit-added lead: Tipper 77');
     expect(said).toContain('role lead: viewer: viewer to technician');
     expect(said).toContain('password lead: viewer’s');
-    expect(said.filter((each) => / lead: viewer$/.test(each)).sort()).toEqual([
+    expect(said.filter((each) => each.endsWith(" lead: viewer")).sort()).toEqual([
       'activated lead: viewer',
       'deactivated lead: viewer',
     ]);
