@@ -405,6 +405,10 @@ describe('the audit trail', () => {
     await edit({ active: false });
     await edit({ active: true });
     await edit({ secondFactor: false });
+    const signIn = (password: string) =>
+      request(shop.app).post('/api/sign-in').send({ signInName: made.names.viewer, password });
+    await signIn(testPassword).expect(401);
+    await signIn('mud under the axle').expect(200);
     await lead.patch('/api/shop').send({ name: 'New name' }).expect(200);
     await request(shop.app)
       .post('/api/sign-in')
@@ -418,7 +422,7 @@ describe('the audit trail', () => {
     expect(said).toContain('unit-added lead: Tipper 77');
     expect(said).toContain('role lead: viewer: viewer to technician');
     expect(said).toContain('password lead: viewer’s');
-    expect(said.filter((each) => each.endsWith(" lead: viewer")).sort()).toEqual([
+    expect(said.filter((each) => each.endsWith(' lead: viewer')).sort()).toEqual([
       'activated lead: viewer',
       'deactivated lead: viewer',
     ]);
@@ -426,7 +430,7 @@ describe('the audit trail', () => {
     expect(said).toContain('shop lead: name');
     expect(said).toContain('refused somebody: as lead');
     expect(said.some((each) => each.startsWith('exported technician: '))).toBe(true);
-    expect(said.filter((each) => each.startsWith('signed-in')).length).toBe(3);
+    expect(said.filter((each) => each.startsWith('signed-in')).length).toBe(4);
     expect(rows.map(({ id }) => id)).toEqual([...rows.map(({ id }) => id)].sort().reverse());
     await technician.get('/api/audit').expect(403);
     // Whoever was let go, or given another password, is out.
