@@ -1,4 +1,4 @@
-/* The checks of what is filled in at the door: apart from the other forms, as they come with the first screen. */
+/* What comes with the first screen: the checks of what is filled in at the door, apart from the other forms, and codes. */
 import validators from '../generated/door-form-validators.cjs';
 import type { FieldProblem } from './errors';
 import type { DoorFormName } from './form-names';
@@ -12,3 +12,5 @@ import { problemsOf } from './problem-in-words';
 export function checkDoorForm(name: DoorFormName, value: unknown): FieldProblem[] {
   return problemsOf(validators[name], value);
 }
+
+export { errorStatus } from './errors';

@@ -1,9 +1,5 @@
-import {
-  errorStatus,
-  type ErrorBody,
-  type ErrorCode,
-  type FieldProblem,
-} from '@keen-bleed/contract';
+import type { ErrorBody, ErrorCode, FieldProblem } from '@keen-bleed/contract';
+import { errorStatus } from '@keen-bleed/contract/door';
 import type { AnswerOf, BodyOf, Method } from './routes';
 import { heardServerTime } from './serverClock';
 
