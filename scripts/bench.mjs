@@ -249,16 +249,14 @@ const padsOf = async (url) => [
   await padTaps(launchBrowser, url, KEPT_LOGS, /Crew bus 02/),
 ];
 
-function sayPad({ keptLogs, taps, long, works, felt, kept, yardstickMs }) {
+function sayPad({ keptLogs, presses, long, works, felt, kept, yardstickMs }) {
   const most = (values) => (values.length === 0 ? 0 : Math.max(...values));
   const said = (values) =>
     `median ${(median(values) ?? 0).toFixed(1)} ms, most ${most(values).toFixed(1)} ms`;
   console.log(
     `A tap on the pad at 4 × CPU slow-down, ${works.length} taps, ${keptLogs} logs kept; yardstick (2,000,000 roots) ${yardstickMs.toFixed(0)} ms`,
   );
-  console.log(
-    `  in the press itself: ${said(taps.map((tap) => tap.work))} (${taps.length} measured)`,
-  );
+  console.log(`  in the press itself: ${said(presses)}`);
   console.log(`  from the touch to the pad that shows it: ${said(felt)}`);
   console.log(`  script from the press to the changed pad: ${said(works)}`);
   console.log(`  from the press to the mark that is kept and shown: ${said(kept)}`);

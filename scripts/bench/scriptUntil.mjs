@@ -11,6 +11,15 @@ const SCRIPT = new Set([
   'HandlePostMessage',
 ]);
 
+/** The touch of a pointer on the page, as the trace has it; undefined where it holds none. */
+const touchIn = (events) =>
+  events.find(
+    (event) => event.name === 'EventDispatch' && event.args?.data?.type === 'pointerdown',
+  );
+
+/** What the touch's own handlers took, ms: read off the trace, since an observer in the page would be script of its own. */
+export const pressMs = (trace) => touchIn(JSON.parse(trace.toString()).traceEvents).dur / 1000;
+
 /**
  * Script on the page's own thread from the touch of a pointer to a mark the page made, ms: what lies within another is
  * counted once, and of what was under way at the mark the part before it.
@@ -21,9 +30,7 @@ const SCRIPT = new Set([
 export function scriptUntil(trace, mark) {
   const events = JSON.parse(trace.toString()).traceEvents;
   const end = events.find((event) => event.name === mark);
-  const touch = events.find(
-    (event) => event.name === 'EventDispatch' && event.args?.data?.type === 'pointerdown',
-  );
+  const touch = touchIn(events);
   if (!end || !touch) throw new Error('the trace holds no touch, or the pad did not change');
   const spans = events
     .filter(
