@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { gzipSync } from 'node:zlib';
+import { median } from 'simple-statistics';
 import { drawsAir } from './bench/drawsAir.mjs';
 import { dragsJobs } from './bench/dragsJobs.mjs';
 import { padTaps } from './bench/padTaps.mjs';
@@ -50,8 +51,6 @@ async function shellBytes() {
   rmSync(out, { recursive: true });
   return bytes;
 }
-
-const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 
 /** Opens the app as a phone, and gives the script bytes until the yard stands. */
 async function firstLoadOf(url) {
@@ -252,7 +251,7 @@ const padsOf = async (url) => [
 function sayPad({ keptLogs, presses, long, works, felt, kept, yardstickMs }) {
   const most = (values) => (values.length === 0 ? 0 : Math.max(...values));
   const said = (values) =>
-    `median ${(median(values) ?? 0).toFixed(1)} ms, most ${most(values).toFixed(1)} ms`;
+    `median ${median(values).toFixed(1)} ms, most ${most(values).toFixed(1)} ms`;
   console.log(
     `A tap on the pad at 4 × CPU slow-down, ${works.length} taps, ${keptLogs} logs kept; yardstick (2,000,000 roots) ${yardstickMs.toFixed(0)} ms`,
   );

@@ -266,10 +266,25 @@ test('a run is spoken, sounds and is felt, for eyes that are elsewhere', async (
     Object.assign(window, { sensed });
     speechSynthesis.speak = (said) => void sensed.push(`says ${said.text}`);
     navigator.vibrate = (pattern) => sensed.push(`shakes ${String(pattern)}`) > 0;
-    const start: unknown = Reflect.get(OscillatorNode.prototype, 'start');
-    OscillatorNode.prototype.start = function (when) {
-      sensed.push(`sounds ${this.frequency.value}`);
-      if (typeof start === 'function') Reflect.apply(start, this, [when]);
+    // What the browser agrees to play is taken apart by its own decoder: how often a second it rises through nothing.
+    const files = new Map<string, Blob>();
+    const keep = URL.createObjectURL.bind(URL);
+    URL.createObjectURL = (file) => {
+      const url = keep(file);
+      if (file instanceof Blob) files.set(url, file);
+      return url;
+    };
+    const play: unknown = Reflect.get(HTMLMediaElement.prototype, 'play');
+    HTMLMediaElement.prototype.play = async function () {
+      const file = files.get(this.src);
+      if (typeof play === 'function') await Reflect.apply(play, this, []);
+      if (!file) throw new Error(`${this.src} was not made here`);
+      const sound = await new OfflineAudioContext(1, 1, 16_000).decodeAudioData(
+        await file.arrayBuffer(),
+      );
+      const samples = [...sound.getChannelData(0)];
+      const rises = samples.filter((each, i) => each >= 0 && (samples[i - 1] ?? 0) < 0).length;
+      sensed.push(`sounds ${Math.round(rises / sound.duration / 20) * 20}`);
     };
   });
   const sensed = () =>
@@ -285,11 +300,13 @@ test('a run is spoken, sounds and is felt, for eyes that are elsewhere', async (
   await expect.poll(sensed).toMatch(/says Make it safe, and drain\. Chock both ways/);
   await runToHold(page);
   // A mark is heard and felt; the last seconds of a hold are counted, and its end has a tone of its own.
-  await expect.poll(sensed).toMatch(/shakes 30; sounds 660/);
+  await expect.poll(sensed).toMatch(/shakes 30;/);
+  await expect.poll(sensed).toMatch(/sounds 660/);
   await page.clock.fastForward(((await secondsLeft(page)) - 12) * 1000);
   await page.clock.runFor(6_000);
   await expect.poll(sensed).toMatch(/says \d+/);
   await letHoldEnd(page);
-  await expect.poll(sensed).toMatch(/shakes 180,90,180; sounds 880/);
+  await expect.poll(sensed).toMatch(/shakes 180,90,180;/);
+  await expect.poll(sensed).toMatch(/sounds 880/);
   await expect.poll(sensed).toMatch(/says Pedal down, hold/);
 });

@@ -88,6 +88,8 @@ export function makeApp(options: AppOptions): Express {
           // Photos that are still on the device are shown from there.
           imgSrc: ["'self'", 'data:', 'blob:'],
           manifestSrc: ["'self'"],
+          // The tones of a run are made on the device.
+          mediaSrc: ["'self'", 'blob:'],
           objectSrc: ["'none'"],
           scriptSrc: ["'self'"],
           scriptSrcAttr: ["'none'"],

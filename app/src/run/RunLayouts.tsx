@@ -1,4 +1,4 @@
-import { type ReactNode } from 'react';
+import { useLayoutEffect, useRef, type ReactNode } from 'react';
 import { ScrollView, View, type ViewStyle } from 'react-native';
 import { usePrefs } from '../prefs/prefs';
 import { PlanBeside } from '../plan/PlanBeside';
@@ -9,7 +9,6 @@ import { usePalette } from '../theme/usePalette';
 import { Txt } from '../ui/Txt';
 import { LADDER_WIDTH } from './RunLadder';
 import { SoFar } from './SoFar';
-import { useAhead } from './useAhead';
 
 const STEP_WIDTH = 400;
 
@@ -34,9 +33,20 @@ interface RunMainProps {
 
 /** The page's main part. It says that it is busy while what it shows is of a moment that has passed. */
 function RunMain({ run, live, style, children }: RunMainProps) {
-  const state = useAhead(live);
+  const main = useRef<View>(null);
+  const { ahead, state } = live;
+  useLayoutEffect(() => {
+    // Said past the drawing: it changes with each press, and nothing else here does.
+    const say = () =>
+      (main.current as HTMLElement | null)?.setAttribute(
+        'aria-busy',
+        String(run !== live || (ahead?.state() ?? state) !== state),
+      );
+    say();
+    return ahead?.subscribe(say);
+  }, [ahead, live, run, state]);
   return (
-    <View role="main" aria-busy={run !== live || state !== live.state} style={style}>
+    <View ref={main} role="main" style={style}>
       {children}
     </View>
   );

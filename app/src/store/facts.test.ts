@@ -187,10 +187,11 @@ describe('what waits', () => {
 });
 
 describe('a fact that is written by what is no longer all', () => {
+  const note = (text: string) => ({ kind: 'note', stepId: 'prepare', text }) as const;
+
   it('takes the place after what another page wrote', async () => {
     const { id, lane } = await aRunOf('a');
     const [one, other] = [folded((await keptLog(id))!), folded((await keptLog(id))!)];
-    const note = (text: string) => ({ kind: 'note', stepId: 'prepare', text }) as const;
     await recordFact({ log: one, lane }, note('b'), Date.now());
     const done = await recordFact({ log: other, lane }, note('c'), Date.now());
     expect(await standing(id)).toEqual([
@@ -200,5 +201,51 @@ describe('a fact that is written by what is no longer all', () => {
     ]);
     // Who wrote the last one knows of the one before it now.
     expect('log' in done && done.log.facts).toHaveLength(3);
+  });
+
+  it('is there once, where what came in meanwhile stands in another lane', async () => {
+    const { id, lane } = await aRunOf('a');
+    const stale = folded((await keptLog(id))!);
+    const other = uuidv7();
+    await recordFact(
+      { log: folded((await keptLog(id))!), lane: other },
+      note('theirs'),
+      Date.now(),
+    );
+    await recordFact({ log: stale, lane }, note('b'), Date.now());
+    const mine = (await rowsOf(id)).filter((row) => row.lane === lane);
+    expect(mine.map(({ seq, fact }) => [seq, 'text' in fact && fact.text])).toEqual([
+      [1, 'a'],
+      [2, 'b'],
+    ]);
+    expect(await rowsOf(id)).toHaveLength(3);
+  });
+
+  it('is not taken, and leaves nothing, where another page has closed the run', async () => {
+    const { id, lane } = await aRunOf('a');
+    const stale = folded((await keptLog(id))!);
+    await recordFact(
+      { log: folded((await keptLog(id))!), lane },
+      { kind: 'close', how: 'incomplete', reason: 'called away' },
+      Date.now(),
+    );
+    const late = { kind: 'ready', stepId: 'prepare', gauge: 'primary' } as const;
+    const done = await recordFact({ log: stale, lane }, late, Date.now());
+    expect(done).toEqual({ problem: 'This run is closed: nothing can be added.' });
+    expect(await rowsOf(id)).toHaveLength(2);
+  });
+
+  it('is one of several that pages write at the same moment, each in a place of its own', async () => {
+    const { id, lane } = await aRunOf();
+    const pages = await Promise.all(Array.from({ length: 5 }, () => keptLog(id)));
+    const done = await Promise.all(
+      pages.map((kept, i) =>
+        recordFact({ log: folded(kept!), lane }, note(`page ${i}`), Date.now()),
+      ),
+    );
+    expect(done.filter((each) => 'problem' in each)).toEqual([]);
+    const rows = await rowsOf(id);
+    expect(rows.map(({ seq }) => seq)).toEqual([1, 2, 3, 4, 5]);
+    expect(new Set(rows.map(({ fact }) => 'text' in fact && fact.text)).size).toBe(5);
   });
 });

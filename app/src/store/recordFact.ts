@@ -40,29 +40,49 @@ export function stamped(
  *
  * @returns the log with the fact in it, or what is wrong with it
  */
-export function recordFact(
+export async function recordFact(
   writing: Writing,
   fact: NewFact,
   pressedAtMs: number,
-): Promise<{ log: FoldedLog } | { problem: string }> {
-  return oneAtATime(`keen-bleed-write-${writing.log.header.id}`, async () => {
-    let now = writing;
-    for (let tries = 0; tries < MOST_TRIES; tries += 1) {
-      const { aheadMs, epoch } = measuredClock();
-      const made = stamped(now, fact, pressedAtMs, aheadMs);
-      const problem = now.log.admit(made);
-      if (problem) return { problem: problem.message };
-      if (await kept(now.log, made, epoch)) {
-        now.log.add(made);
-        tellOtherTabs(now.log.header.id);
-        return { log: now.log };
-      }
-      const fresh = await keptLog(now.log.header.id);
-      if (!fresh) return { problem: 'This record is no longer on this device.' };
-      now = { ...now, log: folded(fresh) };
-    }
-    return { problem: 'Another page is writing in this record: close it, then press again.' };
-  });
+): Promise<Done> {
+  const done = await writeNext(writing, fact, pressedAtMs);
+  // Asking for a turn takes longer than writing: it is asked for once another tab turns out to write as well.
+  return (
+    done ??
+    oneAtATime(`keen-bleed-write-${writing.log.header.id}`, () =>
+      caughtUp(writing, fact, pressedAtMs),
+    )
+  );
+}
+
+type Done = { log: FoldedLog } | { problem: string };
+
+/** Records a fact after what another tab has written. */
+async function caughtUp(writing: Writing, fact: NewFact, pressedAtMs: number): Promise<Done> {
+  for (let tries = 0; tries < MOST_TRIES; tries += 1) {
+    const fresh = await keptLog(writing.log.header.id);
+    if (!fresh) return { problem: 'This record is no longer on this device.' };
+    const done = await writeNext({ ...writing, log: folded(fresh) }, fact, pressedAtMs);
+    if (done) return done;
+  }
+  return { problem: 'Another page is writing in this record: close it, then press again.' };
+}
+
+/** Records a fact as the next of what this tab knows; null where another has written since. */
+async function writeNext(
+  writing: Writing,
+  fact: NewFact,
+  pressedAtMs: number,
+): Promise<Done | null> {
+  const { aheadMs, epoch } = measuredClock();
+  const made = stamped(writing, fact, pressedAtMs, aheadMs);
+  const { log } = writing;
+  const problem = log.admit(made);
+  if (problem) return { problem: problem.message };
+  if (!(await kept(log, made, epoch))) return null;
+  log.add(made);
+  tellOtherTabs(log.header.id);
+  return { log };
 }
 
 /** Writes a fact if the store still holds just what this tab knows. */
@@ -72,12 +92,16 @@ async function kept(log: FoldedLog, fact: AnyFact, epoch: string): Promise<boole
     durability: 'strict',
   });
   const facts = tx.objectStore('facts');
-  if ((await facts.index('by-log').count(logId)) !== log.facts.length) {
-    await tx.done;
+  const { id, lane, seq } = fact;
+  const counting = facts.index('by-log').count(logId);
+  // Asked for in one go: a second round would keep the thumb waiting. What must not stay is taken back.
+  const adding = facts.add({ id, logId, lane, seq, fact, sent: 0, epoch });
+  adding.catch(() => undefined);
+  if ((await counting) !== log.facts.length) {
+    await undone(tx);
     return false;
   }
-  const { id, lane, seq } = fact;
-  await facts.add({ id, logId, lane, seq, fact, sent: 0, epoch });
+  await adding;
   if (fact.kind === 'close') {
     const logs = tx.objectStore('logs');
     const row = await logs.get(logId);
@@ -85,6 +109,16 @@ async function kept(log: FoldedLog, fact: AnyFact, epoch: string): Promise<boole
   }
   await tx.done;
   return true;
+}
+
+/** Takes all of a transaction back; it may have done so by itself, where two took one place. */
+async function undone(tx: { abort(): void; readonly done: Promise<void> }): Promise<void> {
+  try {
+    tx.abort();
+  } catch {
+    // It has.
+  }
+  await tx.done.catch(() => undefined);
 }
 
 function verdictWith(log: FoldedLog, close: AnyFact): string | null {

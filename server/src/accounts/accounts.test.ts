@@ -440,6 +440,7 @@ describe('every answer', () => {
       'frame-ancestors': "'none'",
       'img-src': "'self' data: blob:",
       'manifest-src': "'self'",
+      'media-src': "'self' blob:",
       'object-src': "'none'",
       'script-src': "'self'",
       'script-src-attr': "'none'",

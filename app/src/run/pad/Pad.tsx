@@ -2,6 +2,7 @@ import { useRef, type CSSProperties } from 'react';
 import { space } from '../../theme/space';
 import { typeScale } from '../../theme/type';
 import { usePalette } from '../../theme/usePalette';
+import { useTouch } from './useTouch';
 
 interface PadProps {
   title: string;
@@ -12,11 +13,6 @@ interface PadProps {
   height: number;
   disabled?: boolean;
 }
-
-/** A release is followed by its click within this time, ms. */
-const AFTER_RELEASE_MS = 80;
-/** How the page's own styles know that it is touched. */
-const FELT = 'felt';
 
 /** A style of the one scale, in the browser's own terms. */
 const faceOf = (name: keyof typeof typeScale): CSSProperties => {
@@ -32,25 +28,11 @@ const HINT = faceOf('body');
  */
 export function Pad({ title, hint, onPress, atTouch, height, disabled = false }: PadProps) {
   const palette = usePalette();
-  const done = useRef(false);
-  const hold = (pad: HTMLElement) => {
-    pad.classList.add(FELT);
-    const held = new AbortController();
-    const { signal } = held;
-    const letGo = () => {
-      held.abort();
-      pad.classList.remove(FELT);
-      // The pad may change its size or place under the finger; a click that never comes must not eat the next press.
-      setTimeout(() => {
-        done.current = false;
-      }, AFTER_RELEASE_MS);
-    };
-    // The release is heard wherever the finger has gone. Where the pad waits for it, sliding off is to think better of it.
-    for (const end of ['pointerup', 'pointercancel']) addEventListener(end, letGo, { signal });
-    if (!atTouch) pad.addEventListener('pointerleave', letGo, { signal });
-  };
+  const button = useRef<HTMLButtonElement>(null);
+  const touch = useTouch(button, atTouch);
   return (
     <button
+      ref={button}
       type="button"
       className="pad"
       aria-label={`${title}. ${hint}`}
@@ -58,15 +40,18 @@ export function Pad({ title, hint, onPress, atTouch, height, disabled = false }:
       aria-disabled={disabled || undefined}
       data-testid="pad"
       onPointerDown={(event) => {
+        // The mouse events that follow say the same again, and each costs a slow phone a few milliseconds. It takes the
+        // focus by itself instead: the next key must not press what was pressed before.
+        event.preventDefault();
+        if (document.activeElement !== event.currentTarget)
+          event.currentTarget.focus({ preventScroll: true });
         if (disabled || event.button !== 0) return;
-        hold(event.currentTarget);
-        done.current = atTouch;
+        touch.begin();
         if (atTouch) onPress();
       }}
-      onClick={() => {
+      onClick={(event) => {
         // A keyboard or a screen reader clicks without touching.
-        if (!disabled && !done.current) onPress();
-        done.current = false;
+        if (!touch.isSaid(event.timeStamp) && !disabled) onPress();
       }}
       onKeyDown={(event) => {
         // A key that is held down marks once.

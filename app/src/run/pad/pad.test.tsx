@@ -82,6 +82,45 @@ describe('the pad', () => {
     await page.leave();
   });
 
+  it('takes the focus when it is touched, and nothing is said twice by mouse events after it', async () => {
+    const page = await onPage(
+      <>
+        <button type="button">Undo</button>
+        <Pad title="Mark" hint="tap" atTouch height={200} onPress={() => undefined} />
+      </>,
+    );
+    page.the('button', 'Undo').focus();
+    const pad = page.the('button', 'Mark. tap');
+    const down = new MouseEvent('pointerdown', { bubbles: true, cancelable: true, button: 0 });
+    await doing(() => pad.dispatchEvent(down));
+    expect(down.defaultPrevented).toBe(true);
+    expect(document.activeElement).toBe(pad);
+    await page.leave();
+  });
+
+  it('takes a click long after its touch for a press of its own', async () => {
+    const marked = jest.fn();
+    const page = await onPage(
+      <Pad title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
+    );
+    const pad = page.the('button');
+    const at = (type: string, timeStamp: number) => {
+      const event = new MouseEvent(type, { bubbles: true, cancelable: true, button: 0 });
+      Object.defineProperty(event, 'timeStamp', { value: timeStamp });
+      pad.dispatchEvent(event);
+    };
+    // The finger slides off what it has marked: no click comes of it.
+    await doing(() => at('pointerdown', 1_000));
+    await doing(() => at('pointerup', 1_200));
+    await doing(() => at('click', 2_000));
+    expect(marked).toHaveBeenCalledTimes(2);
+    await doing(() => at('pointerdown', 3_000));
+    await doing(() => at('pointerup', 3_500));
+    await doing(() => at('click', 3_501));
+    expect(marked).toHaveBeenCalledTimes(3);
+    await page.leave();
+  });
+
   it('is marked by the main button alone, and once by a key that is held down', async () => {
     const marked = jest.fn();
     const page = await onPage(
