@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expectNoFindings } from './axe';
-import { expect, pad, press, signIn, test, walkRun } from './ownServer';
+import { allSent, expect, pad, press, signIn, test, walkRun } from './ownServer';
 
 const openUnit = (page: Page, name: RegExp) =>
   page.getByRole('list', { name: 'Units' }).getByRole('link', { name }).click();
@@ -59,7 +59,7 @@ test(
     await expect(page.getByText('Passed. A lead releases it.')).toBeVisible();
     await expect(page.getByRole('heading', { name: 'Before and after' })).toBeVisible();
     await expectNoFindings(page);
-    await expect(page.getByText('all sent')).toBeVisible();
+    await allSent(page);
     const id = page.url().split('/').at(-1)?.split('?')[0] ?? '';
     expect(
       server.query(

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import {
+  allSent,
   expect,
   fillSignIn,
   nudge,
@@ -82,7 +83,7 @@ test(
     await press(page, 'All done, ready');
     // The sign still says so of the time before the press: the server is asked.
     await expect.poll(() => countEvents(server, id)).toBe('2');
-    await expect(page.getByText('all sent')).toBeVisible();
+    await allSent(page);
     await context.setOffline(true);
     await press(page, 'Needle at 85 psi');
     await expect(page.getByTestId('outbox')).toContainText('1 not sent · no network');
@@ -91,7 +92,7 @@ test(
     await expect(page.getByTestId('outbox')).toContainText('2 not sent');
     expect(server.query(`select count(*) from facts where log_id = '${id}'`)).toBe('2');
     await context.setOffline(false);
-    await expect(page.getByText('all sent')).toBeVisible();
+    await allSent(page);
     expect(
       server.query(`select count(*), count(distinct id) from facts where log_id = '${id}'`),
     ).toBe('4|4');
@@ -121,13 +122,13 @@ test('with the database down it says so, keeps the marks, and sends them later',
   await press(page, 'All done, ready');
   // The sign still says so of the time before the press: the server is asked.
   await expect.poll(() => countEvents(server, id)).toBe('2');
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   server.shutDatabase(true);
   await press(page, 'Needle at 50 psi');
   await expect(page.getByTestId('outbox')).toContainText('database down: 1 waits');
   server.shutDatabase(false);
   await page.clock.fastForward(5_000);
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   expect(server.query(`select count(*) from facts where log_id = '${id}'`)).toBe('3');
 });
 

@@ -1,4 +1,5 @@
 import {
+  allSent,
   allAtHand,
   expect,
   finishRun,
@@ -35,7 +36,7 @@ test(
     const id = page.url().split('/').at(-1) ?? '';
     expect(server.query(`select count(*) from logs where id = '${id}'`)).toBe('0');
     await context.setOffline(false);
-    await expect(page.getByText('all sent')).toBeVisible();
+    await allSent(page);
     expect(server.query(`select verdict from logs where id = '${id}'`)).toBe('pass');
   },
 );
@@ -62,5 +63,5 @@ test('the app opens cold with no network: yard, rig sheet, rules, and a run to t
   await cold.reload();
   await expect(pad(cold)).toContainText('Needle at 100 psi');
   await context.setOffline(false);
-  await expect(cold.getByText('all sent')).toBeVisible();
+  await allSent(cold);
 });

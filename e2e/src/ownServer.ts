@@ -231,6 +231,32 @@ async function shown(page: Page): Promise<{ title: string; pad: string }> {
   return { title, pad: padTitle };
 }
 
+/**
+ * Waits until the server has all that is kept on a page's device. The sign alone may still say so of the moment before
+ * the last entry; that entry has to be shown, and so kept, by then.
+ */
+export async function allSent(page: Page): Promise<void> {
+  const waiting = () =>
+    page.evaluate(
+      () =>
+        new Promise<number>((resolve, reject) => {
+          const opened = indexedDB.open('keen-bleed');
+          opened.onerror = () => reject(new Error('the device’s store does not open'));
+          opened.onsuccess = () => {
+            const store = opened.result;
+            const asked = store.transaction('facts').objectStore('facts').index('by-sent').count(0);
+            asked.onerror = () => reject(new Error('the device’s store does not answer'));
+            asked.onsuccess = () => {
+              store.close();
+              resolve(asked.result);
+            };
+          };
+        }),
+    );
+  await expect.poll(waiting).toBe(0);
+  await expect(page.getByText('all sent')).toBeVisible();
+}
+
 /** Seconds the running hold still has, as the clock on the screen has it. */
 export async function secondsLeft(page: Page): Promise<number> {
   const clock = page.getByTestId('clock');

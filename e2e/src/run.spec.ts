@@ -1,4 +1,5 @@
 import {
+  allSent,
   answerAll,
   expect,
   finishRun,
@@ -55,7 +56,7 @@ test(
       '<',
     );
     await expect(figures).toContainText('model CDL manual 5.3');
-    await expect(page.getByText('all sent')).toBeVisible();
+    await allSent(page);
     const id = page.url().split('/').at(-1) ?? '';
     expect(
       server.query(
@@ -126,7 +127,7 @@ test('undo, skip with a reason, a note, and stopping with a reason', async ({ pa
   await expect(page.getByText('Build up: No room to do it safely')).toBeVisible();
   await expect(page.getByText('Cut-out: Purge is long')).toBeVisible();
   await expect(page.getByText('taken back')).toBeVisible();
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   const id = page.url().split('/').at(-1) ?? '';
   expect(server.query(`select verdict from logs where id = '${id}'`)).toBe('incomplete');
 });
@@ -160,7 +161,7 @@ test('a mark can be put right afterwards; its time stays', async ({ page, server
   await expect(page.getByRole('button', { name: 'Correct 125 psi down' })).toBeVisible();
   await press(page, 'Keep this run');
   await expect(page.getByText('corrected')).toBeVisible();
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   const id = page.url().split('/').at(-1) ?? '';
   const times = server.query(
     `select count(distinct fact->>'atMs') || ' of ' || count(*) from facts where log_id = '${id}' and fact->>'key' = 'cut-out'`,
@@ -248,7 +249,7 @@ test('the needle is dragged on the ladder, and moved there by keys', async ({ pa
   await page.getByRole('button', { name: 'Not asked for today' }).click();
   const needle = page.getByRole('slider', { name: 'Needle' });
   await expect(needle).toHaveAttribute('aria-valuetext', '125 psi, suggested');
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   const box = await needle.boundingBox();
   if (!box) throw new Error('the ladder is not drawn');
   await page.mouse.move(box.x + 90, box.y + box.height * 0.2);

@@ -1,6 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { expectNoFindings } from './axe';
-import { expect, finishRun, pad, press, runToHold, signIn, startRun, test } from './ownServer';
+import {
+  allSent,
+  expect,
+  finishRun,
+  pad,
+  press,
+  runToHold,
+  signIn,
+  startRun,
+  test,
+} from './ownServer';
 
 test('a lead copies a rule set, changes its order and a limit, and a run goes by it', async ({
   page,
@@ -39,7 +49,7 @@ test('a lead copies a rule set, changes its order and a limit, and a run goes by
     page.getByText(/Static leak (3|2\.[5-9]) psi\/min, allowed at most 1\.5/),
   ).toBeVisible();
   await expect(page.getByText('Low-air warning')).toBeHidden();
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   const id = page.url().split('/').at(-1) ?? '';
   expect(
     server.query(`select header->'made'->'ruleSet'->>'title' from logs where id = '${id}'`),
@@ -147,7 +157,7 @@ test('a lead follows a run that is made on another device, as its marks come in'
   await startRun(page, 'Gritter 15');
   await press(page, 'All done, ready');
   await press(page, 'Needle at 85 psi');
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   const other = await browser.newContext({ baseURL: server.url });
   const lead = await other.newPage();
   await signIn(lead, 'maren');
@@ -168,10 +178,10 @@ test('a lead follows a run that is made on another device, as its marks come in'
   await expect(lead.getByRole('alert')).toContainText('Gritter 15 has a run open since today');
   await lead.getByRole('button', { name: 'Start the run' }).click();
   await expect(pad(lead)).toContainText('to answer');
-  await expect(lead.getByText('all sent')).toBeVisible();
+  await allSent(lead);
   await page.getByRole('button', { name: /^Stop here/ }).click();
   await page.getByRole('button', { name: 'Called away' }).click();
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   const third = await browser.newContext({ baseURL: server.url });
   const viewer = await third.newPage();
   await signIn(viewer, 'joss');

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import {
+  allSent,
   expect,
   letHoldEnd,
   letSettle,
@@ -30,7 +31,7 @@ async function toRecord(page: Page): Promise<string[]> {
   const steps = await walkRun(page);
   await press(page, 'Keep this run');
   await expect(page.getByRole('heading', { name: 'The ladder' })).toBeVisible();
-  await expect(page.getByText('all sent')).toBeVisible();
+  await allSent(page);
   return steps;
 }
 

@@ -7,6 +7,7 @@ import { FirstLeadForm } from '../account/FirstLeadForm';
 import { enter, findSession, sessionEnded, useSession } from '../account/session';
 import { SignInAgain } from '../account/SignInAgain';
 import { SignInForm } from '../account/SignInForm';
+import { WaitsHere } from '../account/WaitsHere';
 import { asProblem, read } from '../wire/api';
 import { loadKeptCache } from '../store/keptCache';
 import { useRefreshWhenSent } from '../data/useRefreshWhenSent';
@@ -91,6 +92,7 @@ function Gate({ children }: { children: ReactNode }) {
       return (
         <Doorstep title="Keen Bleed" lead="Air brakes, tested and remembered.">
           <SignInForm onIn={(me) => void enter(me)} />
+          <WaitsHere />
         </Doorstep>
       );
     case 'unreachable':

@@ -21,7 +21,7 @@ const json = (status: number, body: object) =>
   Promise.resolve(
     new Response(JSON.stringify(body), {
       status,
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', 'server-time': String(Date.now()) },
     }),
   );
 beforeEach(() => {

@@ -36,7 +36,8 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
   const tone = standing === 'sending' ? 'quiet' : 'fail';
   if (inline) {
     // A line beside a run has room for some twenty letters: what is wrong goes before how much waits.
-    const brief = standing === 'refused' ? 'not taken' : why;
+    const brief =
+      standing === 'refused' ? 'not taken' : standing === 'signed-out' ? 'sign in' : why;
     const wait = unsent === 1 ? '1 waits' : `${unsent} wait`;
     return (
       <Txt

@@ -16,7 +16,7 @@ const stands = (standing: OutboxState['standing'], unsent = 2, refused = 0) => {
 };
 
 /** What fits beside a run on a phone of 390 px, in letters. */
-const ROOM = 25;
+const ROOM = 23;
 
 describe('the sign of what is not sent', () => {
   it.each([
@@ -24,7 +24,7 @@ describe('the sign of what is not sent', () => {
     ['offline', '2 not sent · no network'],
     ['stumbling', 'server trouble: 2 wait'],
     ['database-away', 'database down: 2 wait'],
-    ['signed-out', 'sign in to send: 2 wait'],
+    ['signed-out', 'sign in: 2 wait'],
     ['refused', 'not taken: 2 wait'],
   ] as const)('says beside a run, where it is %s, “%s”', async (standing, words) => {
     stands(standing);

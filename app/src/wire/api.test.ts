@@ -18,7 +18,11 @@ function serve(
     return Promise.resolve(
       new Response(JSON.stringify(body), {
         status,
-        headers: { 'content-type': 'application/json', ...headers },
+        headers: {
+          'content-type': 'application/json',
+          'server-time': String(Date.now()),
+          ...headers,
+        },
       }),
     );
   }) as typeof fetch;
@@ -73,6 +77,7 @@ describe('an answer that is not the shop’s server’s own', () => {
 
   it.each([
     ['a proxy’s own words', 503, '{"code":503,"message":"no healthy upstream"}'],
+    ['one of the server’s codes', 404, '{"code":"not-found","message":"no such route"}'],
     ['a code of its own', 502, '{"code":"BAD_GATEWAY","message":"upstream"}'],
     ['no message', 500, '{"code":"went-wrong"}'],
     ['nothing at all', 500, 'null'],
