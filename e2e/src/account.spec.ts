@@ -1,6 +1,6 @@
 import { TOTP } from 'otpauth';
 import { expectNoFindings } from './axe';
-import { allAtHand, expect, fillSignIn, signIn, test } from './ownServer';
+import { allAtHand, expect, fillSignIn, pad, press, signIn, startRun, test } from './ownServer';
 
 test('codes are turned on, asked for at the next sign-in, and a spare one lets in @both', async ({
   page,
@@ -78,6 +78,32 @@ test('a device is signed out from another, and the trail of it is a lead’s to 
   await signIn(page, 'idris');
   await page.goto('/audit');
   await expect(page.getByText('A lead reads the audit trail')).toBeVisible();
+});
+
+test('a device that lay idle is signed out; what it recorded meanwhile goes out once its person is back @both', async ({
+  page,
+  server,
+}) => {
+  await signIn(page, 'paula');
+  await startRun(page, 'Gritter 15');
+  const id = page.url().split('/').at(-1) ?? '';
+  await press(page, 'All done, ready');
+  const kept = () => server.query(`select count(*) from facts where log_id = '${id}'`);
+  await expect.poll(kept).toBe('2');
+  server.query(
+    `update sessions set last_at = now() - interval '4 days' where person_id = (select id from people where sign_in_name = 'paula') returning 1`,
+  );
+  await press(page, 'Needle at 85 psi');
+  await expect(page.getByTestId('outbox')).toContainText('sign in');
+  // The run goes on meanwhile, and a page that is loaded anew lets nobody in.
+  await expect(pad(page)).toContainText('Needle at 100 psi');
+  await page.reload();
+  await expect(page.getByText('1 entry waits on this device.')).toBeVisible();
+  await expectNoFindings(page);
+  expect(kept()).toBe('2');
+  await fillSignIn(page, 'paula');
+  await expect(pad(page)).toContainText('Needle at 100 psi');
+  await expect.poll(kept).toBe('3');
 });
 
 test(
