@@ -361,6 +361,34 @@ describe('a name that two shops know', () => {
     });
     const told = await tryIt('north door copper', { shop: 'south' }).expect(200);
     expect((told.body as Me).shopName).toBe('South');
+    const atConsole = openDatabase(shop.ownerUrl, () => undefined);
+    const unsure = await recoverLead(atConsole, 'sam');
+    const sure = await recoverLead(atConsole, 'sam', 'north');
+    await atConsole.close();
+    expect(unsure).toEqual({
+      trouble: expect.stringMatching(/known in (North, South|South, North)/) as string,
+    });
+    expect(sure).toHaveProperty('password');
+  });
+
+  it('is asked for its shop where so many know it that trying each would be slow', async () => {
+    const known = Array.from({ length: 6 }, (_, n) => ({ id: uuidv7(), name: `Depot ${n}` }));
+    await shop.database.db.insert(shops).values(known);
+    // No two have the same: it is not asked because the password fits several.
+    await shop.database.db.insert(people).values(
+      await Promise.all(
+        known.map(async ({ id, name }) => ({
+          ...{ shopId: id, id: uuidv7(), name: 'Kim', signInName: 'kim', role: 'viewer' as const },
+          passwordHash: await hashPassword(`${name} door copper`),
+        })),
+      ),
+    );
+    const tryIt = (more: object = {}) =>
+      request(shop.app)
+        .post('/api/sign-in')
+        .send({ signInName: 'kim', password: 'Depot 0 door copper', ...more });
+    expect((await tryIt().expect(401)).body).toMatchObject({ code: 'which-shop' });
+    expect(((await tryIt({ shop: 'depot 0' }).expect(200)).body as Me).shopName).toBe('Depot 0');
   });
 });
 

@@ -130,6 +130,29 @@ describe('a job', () => {
     );
   });
 
+  it('is not released by a run that is not finished', async () => {
+    const { header, at, told, row, unit } = await failedTruck();
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
+    const startMs = Date.now() + 1_000;
+    const run = { ...runHeader(unit), startedAtMs: startMs };
+    await staff.technician.post('/api/logs').send(run).expect(201);
+    const facts = wholeRun(1, { startMs });
+    const send = (some: typeof facts) =>
+      staff.technician.post(`/api/logs/${run.id}/facts`).send({ facts: some }).expect(200);
+    await send(facts.slice(0, -1));
+    await told(retested('step:static-hold', run.id));
+    await told({ kind: 'ask-release' }, staff.lead);
+    const blocks = async () =>
+      ((await staff.viewer.get(`/api/jobs/${header.id}/blocks`)).body as { blocks: string[] })
+        .blocks;
+    expect(await blocks()).toEqual(
+      expect.arrayContaining([expect.stringContaining('is not finished')]),
+    );
+    expect(await row()).toMatchObject({ asked: true, released: false });
+    await send(facts.slice(-1));
+    expect(await blocks()).toEqual([]);
+  });
+
   it('is not released while another job of the vehicle has something temporary on it', async () => {
     const { header, at, told, unit, row } = await failedTruck();
     const second: JobHeader = {

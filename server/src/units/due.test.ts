@@ -138,4 +138,23 @@ describe('the calendar of what is due', () => {
     await staff.lead.post(`/api/units/${unit.id}/retire`).send({ retired: false }).expect(200);
     expect((await calendar()).has('Tipper 7')).toBe(true);
   });
+
+  it('names twenty of the tanks to drain and says how many more, for whole days', async () => {
+    const before = (await calendar()).size;
+    for (let n = 0; n < 25; n += 1) await add(`9${String(n).padStart(2, '0')}`);
+    const { text } = await staff.viewer.get('/api/due.ics').expect(200);
+    const drains = [...(await calendar()).values()].find(({ summary }) =>
+      summary.startsWith('Drain'),
+    );
+    const units = Number(/(\d+) units/.exec(drains?.summary ?? '')?.[1]);
+    expect(units).toBeGreaterThanOrEqual(25);
+    // A line's end stands as \n in a text (RFC 5545, 3.3.11).
+    const lines = drains?.description.split('\\n') ?? [];
+    expect(lines).toHaveLength(21);
+    expect(lines.at(-1)).toBe(`and ${units - 20} more`);
+    expect((await calendar()).size).toBe(before + 25);
+    // A date alone takes the whole day (RFC 5545, 3.6.1).
+    const starts = text.match(/^DTSTART.*$/gm) ?? [];
+    expect(starts.filter((line) => !line.startsWith('DTSTART;VALUE=DATE:'))).toEqual([]);
+  });
 });
