@@ -1,6 +1,7 @@
 import type { RunFact } from '@keen-bleed/contract';
 import { FoldedLog, roadTest, runKind, type RunState } from '@keen-bleed/core';
 import { useLayoutEffect } from 'react';
+import type { LinkedGauge } from '../../linked/linkedGauge';
 import { LogAhead } from '../../store/logAhead';
 import { stamped } from '../../store/recordFact';
 import { runHeaderOf } from '../../store/startRun';
@@ -17,7 +18,7 @@ import { deskAhead, padWaits, padWords } from './padWords';
 const BETWEEN_PRESSES_MS = 4_000;
 
 /** A run that is pressed through by its desk, on a clock that the test moves. */
-async function atDesk() {
+async function atDesk(linked: LinkedGauge | null = null) {
   const header = runHeaderOf(
     { unit: madeUpUnit(), towed: [], rigId: null, ruleSet: roadTest, leftOut: ['drain'] },
     0,
@@ -34,7 +35,7 @@ async function atDesk() {
   };
   const seen: { desk?: RunDesk } = {};
   function Desk({ state }: { state: RunState }) {
-    const desk = useRunDesk({ state, record });
+    const desk = useRunDesk({ state, record }, linked);
     useLayoutEffect(() => {
       seen.desk = desk;
     });
@@ -84,6 +85,46 @@ describe('the pad, drawn before all else', () => {
     expect(run.newest().closed?.how).toBe('complete');
     expect(said.at(-1)).toBe('Keep this run');
     expect(new Set(said).size).toBeGreaterThan(12);
+    await run.leave();
+  });
+});
+
+describe('the pad of a run with a linked gauge', () => {
+  it('says at once that the gauge saw what comes next, and where', async () => {
+    // A needle that climbs a psi a second from 60 at the first second, and stops at 125.
+    const log = Array.from({ length: 240 }, (_, n) => ({
+      seq: n,
+      atMs: 1_000 + n * 500,
+      psi: Math.min(125, 60 + n / 2),
+    }));
+    const linked: LinkedGauge = { log, psi: 125, resolutionPsi: 0.1, asRole: 'primary' };
+    const run = await atDesk(linked);
+    await run.later(1_000);
+    while (run.desk().openCount > 0) await doing(() => run.desk().answerUsual());
+    await doing(() => run.desk().press());
+    await run.draw();
+    await run.later(120_000);
+    const said: string[] = [];
+    for (let n = 0; n < 3; n += 1) {
+      await run.later(BETWEEN_PRESSES_MS);
+      await doing(() => run.desk().press());
+      const [before, state] = [run.state(), run.newest()];
+      const ahead = deskAhead(state, { state: before, desk: run.desk() }, linked);
+      const { gauge } = state.unit;
+      const { title, hint } = padWords(state, gauge, ahead);
+      await run.draw();
+      expect({ title, hint }).toEqual(padWords(state, gauge, run.desk()));
+      expect(ahead.caughtAtMs).toBe(run.desk().caughtAtMs);
+      said.push(`${title}, ${hint}`);
+    }
+    // Marked when the gauge saw it: 25 s and 40 s from the start of the climb.
+    const marked = run.state().marks.map(({ atMs }) => Math.round(atMs / 1000));
+    expect(marked.slice(0, 2)).toEqual([26, 41]);
+    expect(said.slice(0, 2)).toEqual([
+      'Needle at 100 psi, the gauge saw it: confirm',
+      'Stopped at 125 psi, the gauge saw it: confirm',
+    ]);
+    expect(said[2]).not.toContain('the gauge saw it');
     await run.leave();
   });
 });
