@@ -1,5 +1,5 @@
 import { cpus } from 'node:os';
-import { join, relative } from 'node:path';
+import { dirname, join, relative } from 'node:path';
 import { say } from '../setup/say.mjs';
 import { Runner } from './runner.mjs';
 
@@ -20,8 +20,8 @@ const SAID_EVERY = 50;
 /** A file beside the source is more likely to notice than another, so it may take longer for its turn. */
 const NEARNESS = { same: 0.1, folder: 0.3, elsewhere: 1 };
 
-/** Of a noun of a room, such as `core/src/procedure`, whatever stands beneath it. */
-const nounOf = (path, tree) => relative(tree, path).split('/').slice(0, 3).join('/');
+/** Of a noun of a room, such as `core/src/procedure`, whatever stands beneath it; what stands above all nouns is the room's. */
+const nounOf = (path, tree) => relative(tree, dirname(path)).split('/').slice(0, 3).join('/');
 
 function nearnessOf(file, source, tree) {
   if (file.replace(/\.test\.tsx?$/, '') === source.replace(/\.tsx?$/, '')) return NEARNESS.same;

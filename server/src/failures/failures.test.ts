@@ -88,6 +88,13 @@ describe('what has failed', () => {
     expect(await keysOf(unit)).toEqual(['figure:static-leak']);
   });
 
+  it('is nobody’s to close while its run goes on', async () => {
+    const runId = await keep(await newTruck(), wholeRun(6, later()).slice(0, -1));
+    const close = { runId, key: 'figure:static-leak', reason: 'Gauge was wrong' };
+    const refused = await staff.lead.post('/api/failures/close').send(close).expect(404);
+    expect(refused.body).toMatchObject({ code: 'not-found' });
+  });
+
   it('is lost by neither of two runs that close at once', async () => {
     for (let n = 0; n < 6; n += 1) {
       const unit = await newTruck();

@@ -15,6 +15,7 @@ import {
   type Staff,
   type TestShop,
 } from '../test/testShop';
+import { headOf, linked, standingOf } from './chain';
 import { chainOlderFacts } from './chainOlderFacts';
 
 const VERIFY = join(__dirname, '../../../scripts/verify.mjs');
@@ -217,5 +218,36 @@ describe('the command that verifies', () => {
     expect(found.said).toContain(`run ${header.id}`);
     expect(found.said).toContain('entry 4');
     await fresh.close();
+  });
+});
+
+describe('a chain that is found again', () => {
+  const entries = [1, 2, 3].map((seq) => ({
+    ...{ lane: 'l', seq, personId: 'p', receivedAtMs: seq },
+    fact: { kind: 'note', text: `entry ${seq}` },
+  }));
+  const log = { header: { id: 'h' }, factCount: 3 };
+  const kept = linked(headOf(log.header, []), entries);
+
+  it('is whole in whatever order its entries are read', () => {
+    expect(standingOf(log, [...kept].reverse())).toEqual({
+      head: kept[2]!.link,
+      brokenAt: null,
+    });
+  });
+
+  it('breaks where an entry’s place was changed, though every link still fits', () => {
+    const [first, second, third] = kept;
+    const brokenAt = (...moved: typeof kept) => standingOf(log, moved).brokenAt;
+    expect(brokenAt(first!, second!, { ...third!, place: 7 })).toBe(3);
+    expect(brokenAt({ ...first!, place: 0 }, second!, third!)).toBe(1);
+  });
+
+  it('breaks after its last entry where the end was taken away, and where one was never linked', () => {
+    expect(standingOf(log, kept.slice(0, 2)).brokenAt).toBe(3);
+    const [first, second, third] = kept;
+    expect(
+      standingOf(log, [first!, second!, { ...third!, place: null, link: null }]).brokenAt,
+    ).toBe(1);
   });
 });

@@ -65,7 +65,10 @@ describe('a rig', () => {
     ]);
     expect(answers.map((answer) => answer.status).sort()).toEqual([201, 409]);
     const refused = answers.find((answer) => answer.status === 409);
-    expect(refused?.body).toMatchObject({ code: 'coupled-already' });
+    expect(refused?.body).toMatchObject({
+      code: 'coupled-already',
+      fields: [{ field: 'unitIds', message: 'A unit is coupled in one rig at a time.' }],
+    });
   });
 
   it('is refused in an order that cannot be, and with units of nobody or of another shop', async () => {
