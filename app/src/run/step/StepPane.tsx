@@ -85,11 +85,6 @@ export function StepPane({
         </>
       )}
       {hold || desk.settling ? null : sayings}
-      {hold && step.act.kind === 'hold' && step.act.because ? (
-        <Txt as="small" tone="quiet">
-          {step.act.because}
-        </Txt>
-      ) : null}
       {step.act.kind === 'ready' ? (
         <>
           <Checks checks={step.act.checks} />
@@ -184,6 +179,12 @@ export function StepPane({
           />
         ) : null}
       </View>
+      {/* What can be pressed stands before what can be read. */}
+      {hold && step.act.kind === 'hold' && step.act.because ? (
+        <Txt as="small" tone="quiet">
+          {step.act.because}
+        </Txt>
+      ) : null}
     </View>
   );
 }
