@@ -22,10 +22,13 @@ function psql(url: string, sql: string): string {
   }).trim();
 }
 
-/** Starts a server as an operator would; gives its port, what it said, and how to stop it. */
-export async function startServer(
-  env: Record<string, string>,
-): Promise<{ port: number; said: () => string; stop: () => Promise<void> }> {
+/** Starts a server as an operator would; gives its port, what it said, and how to stop it, in good order or not. */
+export async function startServer(env: Record<string, string>): Promise<{
+  port: number;
+  said: () => string;
+  stop: () => Promise<void>;
+  kill: () => Promise<void>;
+}> {
   const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
     cwd: root,
     env: { ...process.env, PORT: '0', SIGN_IN_TRIES: '1000', LOG_LEVEL: 'silent', ...env },
@@ -34,12 +37,13 @@ export async function startServer(
   let said = '';
   child.stdout?.setEncoding('utf8').on('data', (words: string) => (said += words));
   const port = await portFrom(child);
-  const stop = async () => {
+  const end = async (signal: 'SIGTERM' | 'SIGKILL') => {
+    if (child.exitCode !== null || child.signalCode !== null) return;
     const ended = once(child, 'exit');
-    child.kill('SIGTERM');
+    child.kill(signal);
     await ended;
   };
-  return { port, said: () => said, stop };
+  return { port, said: () => said, stop: () => end('SIGTERM'), kill: () => end('SIGKILL') };
 }
 
 /** An empty database of its own beside the one tests are given; gives its address. */

@@ -16,10 +16,9 @@ import { Limit, tried, type Counted } from './limits';
 import { hashPassword, passwordFits } from './password';
 import { codeFits, hasFactor } from './secondFactor';
 import { beginSession, endOldest, endSession, SESSION_COOKIE } from './session';
+import { anyShop, mayMakeFirstShop } from '../db/firstShop';
 import { knownZone } from './zone';
 
-/** Guards the making of the first account against two requests at once; any fixed number does. */
-const FIRST_ACCOUNT_LOCK = 710_121;
 /** A shop's whole network stands behind one address, and many addresses behind one name. */
 const WIDER = 5;
 /** People of one name whose passwords are compared; with more shops than that the shop's name is asked for. */
@@ -89,8 +88,7 @@ export function signInRoutes({
           const passwordHash = await hashPassword(first.password);
           const ids = { shopId: uuidv7(), personId: uuidv7() };
           await db.transaction(async (tx) => {
-            await tx.execute(sql`select pg_advisory_xact_lock(${FIRST_ACCOUNT_LOCK})`);
-            if (await anyShop(tx)) throw alreadySetUp();
+            if (!(await mayMakeFirstShop(tx))) throw alreadySetUp();
             await tx.insert(shops).values({ id: ids.shopId, name: first.shopName, timeZone });
             await tx.insert(people).values({
               shopId: ids.shopId,
@@ -184,11 +182,6 @@ function sameCode(given: string, right: string): boolean {
     ),
   );
   return a !== undefined && b !== undefined && timingSafeEqual(a, b);
-}
-
-async function anyShop(db: Pick<Db, 'select'>): Promise<boolean> {
-  const rows = await db.select({ id: shops.id }).from(shops).limit(1);
-  return rows.length > 0;
 }
 
 interface Entering {

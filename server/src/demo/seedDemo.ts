@@ -11,6 +11,7 @@ import {
 } from '@keen-bleed/core';
 import { hashPassword } from '../accounts/password';
 import type { Db } from '../db/database';
+import { anyShop, mayMakeFirstShop } from '../db/firstShop';
 import {
   audit,
   facts,
@@ -56,8 +57,7 @@ export interface Seeded {
  * @returns what was made, or null where there is a shop already
  */
 export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promise<Seeded | null> {
-  const already = await db.select({ id: shops.id }).from(shops).limit(1);
-  if (already.length > 0) return null;
+  if (await anyShop(db)) return null;
   const random = seededRandom(SEED);
   const firstDayMs = Math.floor(todayMs / DAY_MS) * DAY_MS - STORY_DAYS * DAY_MS;
   const shopId = random.uuid(firstDayMs);
@@ -172,7 +172,7 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
     }
   }
 
-  await insertAll(db, shopId, {
+  const isMade = await insertAll(db, shopId, {
     people: staff,
     units: unitRows,
     revisions,
@@ -188,6 +188,7 @@ export async function seedDemo(db: Db, { todayMs }: { todayMs: number }): Promis
       todayMs,
     ),
   });
+  if (!isMade) return null;
   await fillFailures(db);
   return { units: unitRows.length, runs: runs.length };
 }
@@ -206,9 +207,14 @@ interface DemoRows {
   audit: (typeof audit.$inferInsert)[];
 }
 
-/** Puts the whole world in at once: all of it, or, where anything fails, nothing. */
-const insertAll = (db: Db, shopId: string, rows: DemoRows) =>
+/**
+ * Puts the whole world in at once: all of it, or, where anything fails, nothing.
+ *
+ * @returns false where another server that was started at the same moment has been quicker
+ */
+const insertAll = (db: Db, shopId: string, rows: DemoRows): Promise<boolean> =>
   db.transaction(async (tx) => {
+    if (!(await mayMakeFirstShop(tx))) return false;
     await tx.insert(shops).values({
       id: shopId,
       name: demoShopName,
@@ -228,6 +234,7 @@ const insertAll = (db: Db, shopId: string, rows: DemoRows) =>
     for (const some of inLots(rows.members)) await tx.insert(logUnits).values(some);
     for (const some of inLots(rows.facts)) await tx.insert(facts).values(some);
     await tx.insert(audit).values(rows.audit);
+    return true;
   });
 
 /** Mornings of a unit's tests, oldest first. */
