@@ -24,10 +24,14 @@ test('codes are turned on, asked for at the next sign-in, and a spare one lets i
   await page.getByRole('button', { name: 'Go on' }).click();
   await expect(page.getByText('This is not your password now.')).toBeVisible();
   await page.getByLabel('Your password').fill('grit-before-snow');
+  const offered = page.waitForResponse(/second-factor$/);
   await page.getByRole('button', { name: 'Go on' }).click();
   await expect(page.getByRole('img', { name: 'QR code for your app' })).toBeVisible();
   await expectNoFindings(page);
-  const secret = server.query(`select secret from second_factors where person_id = '${id}'`);
+  const { secret } = (await (await offered).json()) as { secret: string };
+  expect(server.query(`select secret from second_factors where person_id = '${id}'`)).not.toContain(
+    secret,
+  );
   const totp = new TOTP({ secret });
   const code = totp.generate();
   await page.getByLabel(/^Code/).fill(code);

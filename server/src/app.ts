@@ -3,6 +3,7 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { KnownDevice } from './accounts/knownDevice';
+import { Seal } from './accounts/seal';
 import { sessionMiddleware, signedInAs } from './accounts/session';
 import { keepAudit } from './audit/keepAudit';
 import { LocalBus, type Bus } from './bus/bus';
@@ -141,6 +142,7 @@ export function makeApp(options: AppOptions): Express {
   const routes = allRoutes({
     ...{ database, bus, streams, log, tables: options.tables },
     devices: new KnownDevice(options.sessionSecret, options.secureCookie),
+    seal: new Seal(options.sessionSecret),
     signInTries: options.signInTries,
     setUpCode: options.setUpCode ?? null,
     quotas: options.quotas ?? DEFAULT_QUOTAS,

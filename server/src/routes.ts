@@ -28,7 +28,7 @@ import type { SuspectTables } from './suspects/suspectTables';
 /** What routes are made over. */
 export interface RouteParts extends Pick<
   Accounts,
-  'devices' | 'signInTries' | 'setUpCode' | 'quotas'
+  'devices' | 'seal' | 'signInTries' | 'setUpCode' | 'quotas'
 > {
   database: Database;
   bus: Bus;

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { KnownDevice } from '../src/accounts/knownDevice';
+import { Seal } from '../src/accounts/seal';
 import { LocalBus } from '../src/bus/bus';
 import { openDatabase } from '../src/db/database';
 import { DEFAULT_QUOTAS } from '../src/http/quotas';
@@ -24,6 +25,7 @@ const text = routeTypesOf(
       stop: () => undefined,
     })),
     devices: new KnownDevice('none', false),
+    seal: new Seal('none'),
     signInTries: 1,
     setUpCode: null,
     quotas: DEFAULT_QUOTAS,

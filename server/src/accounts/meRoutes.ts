@@ -18,7 +18,8 @@ import { codeFits, confirmFactor, dropFactor, hasFactor, offerFactor } from './s
 import { beginSession, endSessionsOf, SESSION_COOKIE } from './session';
 
 /** One's own account: who one is, password, second factor, and the devices one is signed in on. */
-export function meRoutes({ db, pool, bus, signInTries }: Accounts): Route[] {
+export function meRoutes(accounts: Accounts): Route[] {
+  const { db, pool, bus, signInTries } = accounts;
   const perPerson = new Limit(pool, 'person', signInTries);
 
   /** Holds a password to a person's own; whoever borrows an open phone does not try them out. */
@@ -82,7 +83,7 @@ export function meRoutes({ db, pool, bus, signInTries }: Accounts): Route[] {
         if (await hasFactor(db, me)) {
           throw new ApiError('not-right', 'Codes are on already: turn them off first.');
         }
-        return { body: await offerFactor(db, me, me.signInName) };
+        return { body: await offerFactor(accounts, me, me.signInName) };
       },
     }),
     route({
@@ -95,7 +96,7 @@ export function meRoutes({ db, pool, bus, signInTries }: Accounts): Route[] {
       does: async ({ me, body: { code }, request }) => {
         if (await hasFactor(db, me)) throw new ApiError('not-right', 'Codes are on already.');
         await tried([[perPerson, me.personId]], async () => {
-          if (!(await codeFits(db, me, code))) {
+          if (!(await codeFits(accounts, me, code))) {
             throw fieldError('code', 'This is not the code now: take the next one.');
           }
         });

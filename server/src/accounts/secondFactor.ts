@@ -4,6 +4,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { Secret, TOTP } from 'otpauth';
 import QRCode from 'qrcode';
 import type { Db } from '../db/database';
+import type { Accounts } from './accounts';
 import { secondFactors } from '../db/schema';
 
 /* Codes of RFC 6238 as every app that makes codes knows them: SHA-1, six digits, thirty seconds. */
@@ -17,6 +18,9 @@ interface Whose {
   personId: string;
 }
 
+/** Where factors are kept, and how. */
+type Kept = Pick<Accounts, 'db' | 'seal'>;
+
 const totpOf = (secret: string, label = '') =>
   new TOTP({
     issuer: 'Keen Bleed',
@@ -26,6 +30,9 @@ const totpOf = (secret: string, label = '') =>
     period: PERIOD_S,
     secret: Secret.fromBase32(secret),
   });
+
+/** What the secret of somebody's codes is sealed for. */
+const placeOf = ({ shopId, personId }: Whose) => `second factor of ${personId} of ${shopId}`;
 
 const ownRow = ({ shopId, personId }: Whose) =>
   and(eq(secondFactors.shopId, shopId), eq(secondFactors.personId, personId));
@@ -40,9 +47,17 @@ const markOf = (code: string) =>
  * Offers a second factor: a secret for an app that makes codes. It counts once a first code has confirmed it; offered
  * again before that, the earlier one is forgotten.
  */
-export async function offerFactor(db: Db, whose: Whose, label: string): Promise<FactorOffer> {
+export async function offerFactor(
+  { db, seal }: Kept,
+  { shopId, personId }: Whose,
+  label: string,
+): Promise<FactorOffer> {
+  const whose = { shopId, personId };
   const secret = new Secret({ size: 20 }).base32;
-  const fresh = { secret, confirmedAt: null, lastStep: 0, spare: [] };
+  const fresh = {
+    ...{ confirmedAt: null, lastStep: 0, spare: [] },
+    secret: seal.close(secret, placeOf(whose)),
+  };
   await db
     .insert(secondFactors)
     .values({ ...whose, ...fresh })
@@ -73,7 +88,7 @@ export async function hasFactor(db: Db, whose: Whose): Promise<boolean> {
  * @param nowMs the moment codes are compared at
  */
 export async function codeFits(
-  db: Db,
+  { db, seal }: Kept,
   whose: Whose,
   code: string,
   nowMs: number = Date.now(),
@@ -81,15 +96,19 @@ export async function codeFits(
   const [row] = await db.select().from(secondFactors).where(ownRow(whose));
   if (!row) return false;
   const digits = code.replace(/\s/g, '');
-  const delta = /^\d{6}$/.test(digits)
-    ? totpOf(row.secret).validate({ token: digits, window: WINDOW, timestamp: nowMs })
-    : null;
-  if (delta !== null) {
+  // Where the installation's secret was lost it does not open: a spare code still lets in.
+  const secret = seal.open(row.secret, placeOf(whose));
+  const delta =
+    secret !== null && /^\d{6}$/.test(digits)
+      ? totpOf(secret).validate({ token: digits, window: WINDOW, timestamp: nowMs })
+      : null;
+  if (secret !== null && delta !== null) {
     const step = Math.floor(nowMs / 1000 / PERIOD_S) + delta;
     // Sent twice at one moment, it is taken once.
     const taken = await db
       .update(secondFactors)
-      .set({ lastStep: step })
+      // One that was kept plain, by a version before this, is sealed from now on.
+      .set({ lastStep: step, secret: seal.close(secret, placeOf(whose)) })
       .where(and(ownRow(whose), lt(secondFactors.lastStep, step)))
       .returning({ step: secondFactors.lastStep });
     return taken.length > 0;

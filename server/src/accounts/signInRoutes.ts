@@ -25,14 +25,8 @@ const WIDER = 5;
 const MOST_ALIKE = 5;
 
 /** The first account, sign-in and sign-out. */
-export function signInRoutes({
-  db,
-  pool,
-  bus,
-  devices,
-  signInTries,
-  setUpCode,
-}: Accounts): Route[] {
+export function signInRoutes(accounts: Accounts): Route[] {
+  const { db, pool, bus, devices, signInTries, setUpCode } = accounts;
   // By name and device: whoever tries a name elsewhere does not lock its owner out of their own phone.
   const perName = new Limit(pool, 'name', signInTries);
   const perNameElsewhere = new Limit(pool, 'elsewhere', signInTries * WIDER);
@@ -124,7 +118,7 @@ export function signInRoutes({
           }
           if (await hasFactor(db, person)) {
             if (body.code === undefined) return 'code-wanted';
-            if (!(await codeFits(db, person, body.code))) {
+            if (!(await codeFits(accounts, person, body.code))) {
               await keepAudit(db, { me: person, request }, 'refused', 'right password, wrong code');
               throw new ApiError('wrong-sign-in', 'This code is not right, or was used before.', [
                 { field: 'code', message: 'Wait for the next code, or take a spare one.' },

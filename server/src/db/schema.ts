@@ -74,7 +74,7 @@ export const secondFactors = pgTable(
   {
     shopId: uuid('shop_id').notNull(),
     personId: uuid('person_id').notNull(),
-    /** Base32, as the app that makes codes was given it. */
+    /** Base32, as the app that makes codes was given it; sealed by the installation's secret. */
     secret: text('secret').notNull(),
     /** Null until a first code has shown that the app has it right. */
     confirmedAt: timestamp('confirmed_at', { withTimezone: true, mode: 'date' }),
