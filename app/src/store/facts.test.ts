@@ -16,7 +16,9 @@ import {
   folded,
   keptLog,
   moveToLane,
+  refusedLogs,
   setHeld,
+  setRefused,
   unsentFacts,
   waitingLogs,
 } from './logs';
@@ -126,6 +128,33 @@ describe('a fact that the server will not have', () => {
     const closing = (await rowsOf(id)).find(({ fact }) => fact.kind === 'close')!;
     await dropFact(closing.id, 'not yet');
     expect((await keptLog(id))!.log).toMatchObject({ closed: 0, verdict: null });
+  });
+
+  it('is no entry that is not here', async () => {
+    const { id } = await aRunOf('a');
+    const [fact] = (await rowsOf(id)).map((row) => row.fact);
+    await dropFact(uuidv7(), 'slip');
+    await correctFact(uuidv7(), { ...fact!, id: uuidv7() }, 'slip');
+    expect((await standing(id)).map(([, text]) => text)).toEqual(['a']);
+    expect(await droppedFacts(id)).toEqual([]);
+  });
+
+  it('is listed with its log, as long as something of it waits', async () => {
+    const [one, other] = [await aRunOf('a'), await aRunOf('b')];
+    const refused = {
+      code: 'not-right',
+      message: 'no',
+      field: null,
+      factId: null,
+      atMs: 1,
+      build: '',
+    };
+    await setRefused(one.id, refused);
+    const listed = async () =>
+      (await refusedLogs()).map((log) => log.id).filter((id) => [one.id, other.id].includes(id));
+    expect(await listed()).toEqual([one.id]);
+    await setRefused(one.id, null);
+    expect(await listed()).toEqual([]);
   });
 
   it('lets its log be tried again once it is put right or dropped', async () => {

@@ -207,6 +207,18 @@ describe('the outbox', () => {
     expect(await page.logs.countUnsent()).toBe(0);
   });
 
+  it('goes on no more with a run that was closed on another device', async () => {
+    const server = new FakeServer();
+    let page = aPhone(server);
+    const runs = [await aRun(page, run(1)), await aRun(page, run(2, id(77)))] as const;
+    await signIn(page);
+    expect(await page.logs.openLogs(me)).toHaveLength(2);
+    server.closed.set(runs[0], 5);
+    page = openPage();
+    await signIn(page);
+    expect((await page.logs.openLogs(me)).map((log) => log.id)).toEqual([runs[1]]);
+  });
+
   it('compares what the server holds as soon as there is a network, where there was none at the start', async () => {
     const server = new FakeServer();
     const page = aPhone(server);

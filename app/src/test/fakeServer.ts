@@ -26,6 +26,8 @@ export class FakeServer {
   refuses: (
     piece: AnyFact | AnyHeader,
   ) => { code: string; message: string; status?: number } | null = () => null;
+  /** When logs were closed there, by whoever, ms. */
+  readonly closed = new Map<string, number>();
   /** Whether it has room for photos. */
   hasRoom = true;
   /** How far its clock is behind the phone's, ms. */
@@ -57,7 +59,7 @@ export class FakeServer {
     const facts = this.facts.get(logId) ?? [];
     const lanes: Record<string, number> = {};
     for (const { lane, seq } of facts) lanes[lane] = Math.max(seq, lanes[lane] ?? 0);
-    return { logId, held: facts.length, lanes, closedAtMs: null };
+    return { logId, held: facts.length, lanes, closedAtMs: this.closed.get(logId) ?? null };
   }
 
   private take(path: string, { body }: { body?: unknown }): Promise<Response> {
