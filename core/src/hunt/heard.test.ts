@@ -35,6 +35,10 @@ describe('a walk round with an open ear', () => {
     const mended = { ...found, mendedAtMs: 6 };
     expect(heardThatCounts([walk('b', 9)], [mended])).toHaveLength(1);
     expect(heardThatCounts([walk('a', 1), walk(null, 2)], [])).toEqual([walk(null, 2)]);
+    // In whatever order they came in.
+    expect(heardThatCounts([walk('a', 3), walk(null, 2)], [])).toEqual([walk('a', 3)]);
+    // That it was quiet is not explained by a leak: it still speaks against every other.
+    expect(heardThatCounts([walk(null)], [found])).toEqual([walk(null)]);
   });
 
   it('is taken from the catalogue’s walk: a joint by its place, quiet, and no exhaust', () => {
