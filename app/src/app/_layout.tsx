@@ -11,7 +11,7 @@ import { WaitsHere } from '../account/WaitsHere';
 import { asProblem, read } from '../wire/api';
 import { loadKeptCache } from '../store/keptCache';
 import { useRefreshWhenSent } from '../data/useRefreshWhenSent';
-import { useRigs, useRuleSets, useUnits } from '../data/useRecords';
+import { useJobs, useRigs, useRuleSets, useUnits } from '../data/useRecords';
 import { askBeyondYard } from '../screens/laterScreen';
 import { ThemeRoot } from '../theme/ThemeRoot';
 import { usePalette } from '../theme/usePalette';
@@ -59,6 +59,8 @@ function AtHand() {
   useUnits();
   useRigs();
   useRuleSets();
+  // What a rig owes stands first where a run is started: come in late, it would push the button from under the thumb.
+  useJobs();
   useRefreshWhenSent();
   return null;
 }
