@@ -97,3 +97,33 @@ it('ends for good, also while it waits', () => {
   jest.advanceTimersByTime(60_000);
   expect(made()).toHaveLength(2);
 });
+
+it('asks anew where a server that told it is there tells no more', () => {
+  const heard: string[] = [];
+  let away = 0;
+  const stop = followStream('/live', { grew: (data) => heard.push(data) }, () => (away += 1));
+  // One that never tells is an older one: it is left alone.
+  jest.advanceTimersByTime(600_000);
+  expect(made()).toHaveLength(1);
+  for (let told = 0; told < 10; told += 1) {
+    last().says('alive', 'null');
+    jest.advanceTimersByTime(44_999);
+  }
+  expect(made()).toHaveLength(1);
+  const gone = last();
+  jest.advanceTimersByTime(1);
+  expect(gone.readyState).toBe(FakeSource.CLOSED);
+  expect(made()).toHaveLength(2);
+  expect(away).toBe(1);
+  last().says('grew', 'from another');
+  expect(heard).toEqual(['from another']);
+  // Where the browser itself has noticed, nothing is asked for twice; and nothing once it is over.
+  last().says('alive', 'null');
+  last().stumbles();
+  jest.advanceTimersByTime(600_000);
+  expect(made()).toHaveLength(2);
+  last().says('alive', 'null');
+  stop();
+  jest.advanceTimersByTime(600_000);
+  expect(made()).toHaveLength(2);
+});

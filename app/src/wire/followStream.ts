@@ -1,11 +1,14 @@
 /** Where a server or a proxy turned a stream away, it is asked for again after so long, ms; longer each time. */
 const AGAIN_FIRST_MS = 1_000;
 const AGAIN_MOST_MS = 15_000;
+/** A server that has said it is there says so again within this, ms: it tells every 15 s. */
+const ALIVE_WITHIN_MS = 45_000;
 
 /**
  * Follows a stream of events for as long as it is wanted. A browser takes up a stream by itself where the network went,
  * and gives up where the server answered anything else, such as for a record it does not have yet or while it
- * restarts: then it is asked for again.
+ * restarts: then it is asked for again. A server that goes without a word, as when its plug is pulled, leaves the stream
+ * open with nothing in it: that is noticed by what it no longer says.
  *
  * @param path such as `/api/v1/logs/…/live`
  * @param hears what to do with the data of each event, by its name
@@ -19,9 +22,23 @@ export function followStream(
 ): () => void {
   let source: EventSource;
   let timer: ReturnType<typeof setTimeout> | null = null;
+  let silence: ReturnType<typeof setTimeout> | null = null;
   let againMs = AGAIN_FIRST_MS;
+  const rest = () => {
+    if (silence) clearTimeout(silence);
+    silence = null;
+  };
+  const watch = () => {
+    rest();
+    silence = setTimeout(() => {
+      source.close();
+      onAway?.();
+      open();
+    }, ALIVE_WITHIN_MS);
+  };
   const open = () => {
     source = new EventSource(path);
+    source.addEventListener('alive', watch);
     source.addEventListener('open', () => {
       againMs = AGAIN_FIRST_MS;
     });
@@ -29,6 +46,7 @@ export function followStream(
       source.addEventListener(name, ({ data }: MessageEvent<string>) => hear(data));
     }
     source.addEventListener('error', () => {
+      rest();
       onAway?.();
       if (source.readyState !== EventSource.CLOSED) return;
       timer = setTimeout(open, againMs);
@@ -38,6 +56,7 @@ export function followStream(
   open();
   return () => {
     if (timer) clearTimeout(timer);
+    rest();
     source.close();
   };
 }

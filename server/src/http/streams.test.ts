@@ -36,11 +36,25 @@ afterAll(async () => {
 /** Opens a stream on a session; tells when the server ends it. */
 async function open(sid: string) {
   const answer = await fetch(url + encodeURIComponent(sid));
-  const reader = answer.body!.getReader();
+  const [one, other] = answer.body!.tee();
+  const reader = one.getReader();
   const ended = (async () => {
     for (;;) if ((await reader.read()).done) return 'ended';
   })();
-  return { ended };
+  // At the end of the tests all connections are cut.
+  ended.catch(() => undefined);
+  /** Reads until some words have come. */
+  const until = async (words: string) => {
+    const text = other.pipeThrough(new TextDecoderStream()).getReader();
+    let said = '';
+    while (!said.includes(words)) {
+      const { done, value } = await text.read();
+      if (done) throw new Error(`ended before “${words}”: ${said}`);
+      said += value;
+    }
+    return said;
+  };
+  return { ended, until };
 }
 
 const sidOf = async (personId: string): Promise<string> =>
@@ -58,4 +72,16 @@ it('ends streams whose session lay idle too long or is gone, and leaves the othe
   expect(await one.ended).toBe('ended');
   expect(await three.ended).toBe('ended');
   expect(await Promise.race([two.ended, Promise.resolve('open')])).toBe('open');
+});
+
+it('tells each stream that it is still there', async () => {
+  const stream = await open(await sidOf(staff.ids.technician));
+  streams.tellAlive();
+  expect(await stream.until('event:')).toMatch(/event: ?alive/);
+});
+
+it('asks nothing of the database while none is open', async () => {
+  const query = jest.fn();
+  await new Streams(new LocalBus(), { query } as never).endIdle();
+  expect(query).not.toHaveBeenCalled();
 });

@@ -6,11 +6,15 @@ import type { Bus } from '../bus/bus';
 
 /** Sessions that end by themselves are looked for this often, ms. */
 const LOOKED_EVERY_MS = 60_000;
+/** Each stream is told this often that somebody is at its other end, ms: a page asks anew where it hears of nobody. */
+const ALIVE_EVERY_MS = 15_000;
 
 interface Open {
   shopId: string;
   personId: string;
   sid: string;
+  /** Null until it has begun. */
+  session: Session<DefaultSessionState> | null;
   end: () => void;
 }
 
@@ -31,6 +35,7 @@ export class Streams {
   ) {
     const timer = setInterval(() => void this.endIdle().catch(() => undefined), LOOKED_EVERY_MS);
     timer.unref();
+    setInterval(() => this.tellAlive(), ALIVE_EVERY_MS).unref();
     bus.on('rights', ({ shopId, personId, sid }) => {
       for (const each of [...this.open]) {
         const isTheirs = each.shopId === shopId && each.personId === personId;
@@ -54,6 +59,11 @@ export class Streams {
     for (const each of [...this.open]) if (!alive.has(each.sid)) each.end();
   }
 
+  /** Tells every stream that this server is still there: one that vanished without a word tells nothing. */
+  tellAlive(): void {
+    for (const { session } of this.open) if (session?.isConnected) session.push(null, 'alive');
+  }
+
   /** How many are open. */
   get size(): number {
     return this.open.size;
@@ -65,10 +75,12 @@ export class Streams {
       shopId: me.shopId,
       personId: me.personId,
       sid: request.sessionID,
+      session: null,
       end: () => response.end(),
     };
     this.open.add(each);
     response.once('close', () => this.open.delete(each));
-    return createSession(request, response);
+    each.session = await createSession(request, response);
+    return each.session;
   }
 }
