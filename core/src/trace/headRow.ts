@@ -5,7 +5,7 @@ export const HEAD_WITHIN_ROWS = 60;
 
 /** Whether a row holds readings: a moment, and at least one number beside it. */
 function isReading(row: readonly string[] | undefined): boolean {
-  if (!row || row.length < 2) return false;
+  if (!row) return false;
   const numbers = row.filter((cell) => !Number.isNaN(readNumber(cell))).length;
   const moments = row.filter((cell) => !Number.isNaN(readMoment(cell, 's'))).length;
   return numbers >= 1 && moments >= 2;

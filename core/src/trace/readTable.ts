@@ -13,9 +13,9 @@ const units: readonly (readonly [RegExp, ColumnHead['unit']])[] = [
   [/\bpsi\b/i, 'psi'],
   [/\bkpa\b/i, 'kPa'],
   [/\bbar\b/i, 'bar'],
-  [/\b(ms|millis\w*)\b/i, 'ms'],
+  [/\b(ms|millis(econds?)?)\b/i, 'ms'],
   [/\bmin(ute)?s?\b/i, 'min'],
-  [/\b(s|sec\w*)\b/i, 's'],
+  [/\b(s|secs?|seconds?)\b/i, 's'],
 ];
 
 /** Reads the unit out of a column's head: “Primary (kPa)”, “time_s”. */

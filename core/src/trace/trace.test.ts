@@ -270,6 +270,27 @@ describe('a table of readings', () => {
     expect(columnHead('channel 1').unit).toBeNull();
   });
 
+  it.each([
+    ['s', 's'],
+    ['sec', 's'],
+    ['Elapsed secs', 's'],
+    ['Seconds', 's'],
+    ['Time (ms)', 'ms'],
+    ['millis', 'ms'],
+    ['milliseconds', 'ms'],
+    ['Minutes', 'min'],
+    ['min', 'min'],
+    // The circuit is no time.
+    ['Secondary', null],
+    ['Secondary tank', null],
+    ['Section', null],
+    ['Secondary (psi)', 'psi'],
+    ['minimum', null],
+    ['Barometer', null],
+  ])('takes “%s” for %s', (title, unit) => {
+    expect(columnHead(title).unit).toBe(unit);
+  });
+
   it('gives each column a title of its own', () => {
     expect(columnHeads(['time_s', 'Tank (psi)', '', 'Tank (psi)'])).toEqual([
       { title: 'time_s', unit: 's' },
