@@ -5,11 +5,15 @@ import { Runner } from './runner.mjs';
 
 /**
  * A mutant is tried against so much of its tests, soonest first, and no further: in one loaded file, and alone. Alone,
- * the tests of its own noun are tried however long they take.
+ * the tests of its own noun are tried however long they take. What came through among many is tried alone once more,
+ * against tests beside it: a test may have kept a result.
  */
-const MOST_MS = { many: 8_000, one: 25_000 };
-/** What came through among many is tried alone once more, against tests beside it: a test may have kept a result. */
-const AGAIN_MS = 8_000;
+const MOST_MS = { many: 8_000, one: 25_000, again: 8_000 };
+/** Where fewer are drawn there is time for twice as much of each one's tests. */
+const mostOf = (drawn) => {
+  const times = drawn > 700 ? 1 : 2;
+  return { many: times * MOST_MS.many, one: times * MOST_MS.one, again: times * MOST_MS.again };
+};
 /** What is printed in a thread of its own, where the first run does not look: these tests come past all of it. */
 const IN_THREADS = {
   folder: 'server/src/report/',
@@ -32,9 +36,9 @@ const sum = (numbers) => numbers.reduce((all, each) => all + each, 0);
 
 /** One mutant, and what has become of it. */
 class Trial {
-  constructor(mutant, testFiles, tree) {
+  constructor(mutant, testFiles, tree, most) {
     const { id, fileName } = mutant;
-    Object.assign(this, { mutant, id, state: null, tried: new Set(), spentMs: 0 });
+    Object.assign(this, { mutant, id, most, state: null, tried: new Set(), spentMs: 0 });
     this.source = join(tree, fileName);
     const past = (file) => file.statics.has(id) || file.tests.some(({ ids }) => ids.has(id));
     this.files = testFiles.filter(past);
@@ -56,7 +60,7 @@ class Trial {
     const chosen = [];
     for (const { name, ms, ids } of [...file.tests].sort((a, b) => a.ms - b.ms)) {
       if (!ids.has(this.id)) continue;
-      if (this.spentMs > 0 && this.spentMs + ms > MOST_MS.many) break;
+      if (this.spentMs > 0 && this.spentMs + ms > this.most.many) break;
       this.spentMs += Math.max(ms, 1);
       chosen.push(name);
     }
@@ -131,7 +135,9 @@ async function tryAlone(trials, runners, untilMs, onSome, tree) {
     const isNear = (file) => nearnessOf(file.name, trial.source, tree) < NEARNESS.elsewhere;
     const files = trial.files.filter((file) => !isAgain || isNear(file));
     const most =
-      isAgain && !files.some((file) => !trial.isAmongMany(file)) ? AGAIN_MS : MOST_MS.one;
+      isAgain && !files.some((file) => !trial.isAmongMany(file))
+        ? trial.most.again
+        : trial.most.one;
     let spentMs = 0;
     let runs = 0;
     for (const file of files) {
@@ -165,7 +171,8 @@ async function tryAlone(trials, runners, untilMs, onSome, tree) {
 /** Tries each mutant against the tests that come past it. */
 export async function tryMutants({ drawn, testFiles, sandbox, env, untilMs, onSome }) {
   const { tree } = sandbox;
-  const trials = drawn.map((mutant) => new Trial(mutant, testFiles, tree));
+  const most = mostOf(drawn.length);
+  const trials = drawn.map((mutant) => new Trial(mutant, testFiles, tree, most));
   for (const trial of trials) if (trial.files.length === 0) trial.state = 'unreached';
   const results = () => trials.map((trial) => trial.result(tree));
   let said = 0;
