@@ -116,6 +116,26 @@ describe('what may leave the device', () => {
     expect(mayLeave([log('v', 1, { kind: 'visit', confirmedAtMs: null })], nowMs)).toEqual([]);
   });
 
+  it('goes by when each unit’s runs were begun, in whatever order they are kept', () => {
+    const shuffled = [log('e', 5), log('a', 1), log('c', 3), log('b', 2), log('d', 4)];
+    const other = ['x', 'y', 'z'].map((id, n) => log(id, n, { unitId: 'another' }));
+    expect(mayLeave([...other, ...shuffled], nowMs).sort()).toEqual(['a', 'b']);
+    // A failure that came after the last pass stays beside the newest three.
+    const failedSince = [log('pass', 1, { verdict: 'pass' }), log('fail', 2, { verdict: 'fail' })];
+    const newer = ['c', 'd', 'e'].map((id, n) => log(id, 10 + n, { verdict: 'incomplete' }));
+    expect(mayLeave([...newer, ...failedSince], nowMs)).toEqual(['pass']);
+    // A closed run that was not passed and did not fail is no failure.
+    const incomplete = log('inc', 3, { verdict: 'incomplete' });
+    expect(mayLeave([...newer, incomplete], nowMs)).toEqual(['inc']);
+  });
+
+  it('is what was confirmed more than thirty days ago', () => {
+    const visit = log('v', 1, { kind: 'visit', verdict: null });
+    const { confirmedAtMs } = visit;
+    expect(mayLeave([visit], confirmedAtMs! + 30 * day)).toEqual([]);
+    expect(mayLeave([visit], confirmedAtMs! + 30 * day + 1)).toEqual(['v']);
+  });
+
   it('leaves with all that belongs to it, and stays whole where something of it was not sent', async () => {
     globalThis.indexedDB = new IDBFactory();
     const { database } = openPage();

@@ -295,6 +295,47 @@ describe('the outbox', () => {
     expect(textsOf(server.facts.get(runId))).toEqual(['a']);
   });
 
+  it('leaves a record that stumbled alone until its time has come, and sends the others meanwhile', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const [stuck, other] = [await aRun(page, run(1)), await aRun(page, run(2, id(52)))];
+    await record(page, stuck, note('a'));
+    await signInTo(page, server);
+    const sentTo = (logId: string) =>
+      server.requests.filter((each) => each.endsWith(`/${logId}/facts`)).length;
+    const before = sentTo(stuck);
+    await record(page, other, note('b'));
+    await page.outbox.sendNow();
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(other))).toEqual(['b']);
+    expect(sentTo(stuck)).toBe(before);
+    await jest.advanceTimersByTimeAsync(10_000);
+    await page.outbox.sendNow();
+    expect(textsOf(server.facts.get(stuck))).toEqual(['a']);
+  });
+
+  it('compares once with a server that answers, however it does, and again with one that is away', async () => {
+    const compared = ({ requests }: FakeServer) =>
+      requests.filter((each) => each === 'POST /api/v1/logs/held').length;
+    for (const [weather, times] of [
+      ['broken', 1],
+      ['database-down', 2],
+    ] as const) {
+      const server = new FakeServer();
+      const page = aPhone(server);
+      const runId = await aRun(page, run(1));
+      await record(page, runId, note('a'));
+      await signIn(page);
+      await page.outbox.setOutboxOwner(null);
+      server.requests = [];
+      server.weather = [weather];
+      await signIn(page);
+      await page.outbox.sendNow();
+      await page.outbox.sendNow();
+      expect([weather, compared(server)]).toEqual([weather, times]);
+    }
+  });
+
   it('waits by a steady clock: one that is set back by a day makes nothing wait for a day', async () => {
     const server = new FakeServer();
     const page = aPhone(server);

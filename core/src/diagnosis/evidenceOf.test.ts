@@ -1,5 +1,6 @@
 import { median } from 'simple-statistics';
-import { usualOf, type ListedRun } from './evidenceOf';
+import type { Figure, Finding } from '@keen-bleed/contract';
+import { evidenceOfRun, usualOf, type ListedRun } from './evidenceOf';
 
 const run = (
   ...figures: [ListedRun['figures'][number]['id'], number | null, string?][]
@@ -43,5 +44,55 @@ describe('what a rig usually shows', () => {
     expect(usualOf([run(['static-loss', 3, 'scfm'])], null)).toBeNull();
     expect(usualOf([run(['build-up-time', 30, 's'])], null)?.runs).toBe(1);
     expect(usualOf([], null)).toBeNull();
+  });
+});
+
+describe('what a closed run says of suspects', () => {
+  const figure = (change: Partial<Figure>): Figure =>
+    ({
+      ...{ id: 'cut-out', unit: 'psi', value: 120, standardUncertainty: 1, verdict: 'pass' },
+      ...{ asRead: 'pass', heads: 'by-chance', limit: null },
+      ...change,
+    }) as unknown as Figure;
+  const finding = (standing: Finding['standing']) =>
+    ({ standing, stepId: 'couplers', key: 'seals', title: 'Seals', said: 'x' }) as Finding;
+  const told = (
+    figures: readonly Figure[],
+    { gauge = null as string | null, findings = [] as readonly Finding[] } = {},
+  ) => evidenceOfRun({ outcome: { figures, findings }, gauge, atMs: 7 } as never);
+
+  it('is its figures, by the needle of the gauge, a master gauge’s among them without a dial’s doubt', () => {
+    const leak = figure({ id: 'static-leak', unit: 'psi/min', value: 3 });
+    expect(told([leak], { gauge: 'secondary' })).toEqual([
+      {
+        ...{ kind: 'run', atMs: 7, turnsUnknown: true, figures: { 'static secondary': 3 } },
+        doubt: { 'static secondary': 1 },
+      },
+    ]);
+    expect(told([leak], { gauge: 'master' })).toMatchObject([
+      { figures: { 'static primary': 3 }, gaugeChecked: true },
+    ]);
+    // A level's doubt is the model's own affair; no hold is known better than 0.2 psi/min.
+    const [run] = told([
+      figure({ value: 131 }),
+      figure({ id: 'applied-leak', unit: 'psi/min', value: 2, standardUncertainty: 0.05 }),
+    ]);
+    expect(run).toMatchObject({ doubt: { 'applied primary': 0.2 } });
+  });
+
+  it('is whether the lamps came by 9 psi, and nothing of what was not read', () => {
+    const lamps = (value: number | null) => told([figure({ id: 'stop-lamp', value })]);
+    expect(lamps(9)).toMatchObject([{ figures: { 'lamp light': 1 } }]);
+    expect(lamps(9.1)).toMatchObject([{ figures: { 'lamp light': 0 } }]);
+    expect(lamps(null)).toEqual([]);
+    expect(told([figure({ id: 'build-up-time', unit: 'psi', value: 3 })])).toEqual([]);
+  });
+
+  it('is that something failed, once, and each look that was not right', () => {
+    const failed = figure({ verdict: 'fail', asRead: 'fail', value: 150 });
+    const kinds = told([failed, failed], {
+      findings: [finding('bad'), finding('noted'), finding('good')],
+    }).map((each) => ('key' in each ? `${each.kind} ${each.key}` : each.kind));
+    expect(kinds).toEqual(['run', 'failed', 'look look:couplers/seals']);
   });
 });

@@ -99,6 +99,16 @@ describe('weighing evidence', () => {
     expect(chanceOf(mended, 'leak: #0 left')).toBeLessThan(0.05);
   });
 
+  it('says what speaks against a suspect: an answer that is rare with it, and none that says nothing of it', () => {
+    const consOf = (evidence: Evidence, id: string) =>
+      whyOf(new Weighing(trailer, [evidence]), trailer.faultById.get(id)!, 0.8, 'kPa').cons;
+    expect(consOf(dry, 'leak: #0 left')).toEqual([
+      expect.stringMatching(/^Wet the joints .*, \d+ in 100 with this$/),
+    ]);
+    expect(consOf(dry, 'leak: #0 right')).toEqual([]);
+    expect(consOf(froth, 'leak: #0 left')).toEqual([]);
+  });
+
   it('stays a chance where readings are absurd, or contradict each other', () => {
     const watched = trailer.checks.filter(({ answer }) => answer.kind === 'number').slice(0, 12);
     const absurd = watched.map(({ id }, n): Evidence => ({

@@ -158,6 +158,11 @@ describe('rows of the trade’s table, on a truck', () => {
     const { figures } = readAt(null, 0, 1);
     const weighing = new Weighing(model, [{ kind: 'run', atMs: 1, figures }]);
     expect(weighing.isRough).toBe(true);
+    // What has no run yet is not weighed, and counts as something else.
+    expect(weighing.faults.map(({ id }) => id)).toEqual(
+      model.faults.flatMap(({ id }) => (model.runsOf(id).length > 0 ? [id] : [])),
+    );
+    expect(weighing.faults.length).toBeLessThan(model.faults.length);
     expect(rankingOf(weighing).unlisted).toBeGreaterThan(0.01);
   });
 });

@@ -80,6 +80,12 @@ describe('an open failure', () => {
     const traced = run({ unitIds: [B], figures: [figure('fail')] });
     expect(open(rig, traced)).toEqual(['figure:static-leak on b']);
     expect(open(rig, traced, run({ unitIds: [B], figures: [figure('pass')] }))).toEqual([]);
+    // What else fails on the rig stays with it.
+    const lamps = run({ unitIds: [A, B], findings: [look('bad')] });
+    expect(open(rig, lamps, traced)).toEqual([
+      'figure:static-leak on b',
+      'look:holding/park on a+b',
+    ]);
   });
 
   it('of the unit in front alone goes by that unit, whatever is coupled', () => {

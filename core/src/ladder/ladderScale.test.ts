@@ -31,6 +31,7 @@ describe('the ladder’s scale', () => {
 
   it('numbers lines of the dial, and nothing between them, when it looks close', () => {
     const close = labels(ladderScale(bar, [7.2 * PSI_PER_BAR, 9.2 * PSI_PER_BAR], 460));
+    expect(close).toEqual(expect.arrayContaining(['7.2', '8', '9']));
     for (const label of close) {
       const divisions = Number(label) / 0.2;
       expect(Math.abs(divisions - Math.round(divisions))).toBeLessThan(1e-9);

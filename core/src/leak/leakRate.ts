@@ -30,7 +30,6 @@ export interface LeakRate {
 export function leakRate(marks: readonly HoldMark[]): LeakRate | null {
   const first = marks.reduce((least, mark) => Math.min(least, mark.atMs), Infinity);
   const last = marks.reduce((most, mark) => Math.max(most, mark.atMs), -Infinity);
-  if (marks.length < 2 || last <= first) return null;
   const fit = (ratePsiPerS: number) =>
     weightedLine(
       marks.map((mark) => ({

@@ -97,6 +97,16 @@ describe('a linked gauge catches', () => {
     expect(caught?.psi).toBe(100);
   });
 
+  it('the moment a needle leaves a level that it stood on, and nothing while it stands there', () => {
+    const standing = log(() => 100, 8);
+    expect(caughtMark(pad('crossing'), standing, 0)).toBeNull();
+    const leaving = log((s) => 100 + Math.max(0, s - 8), 14);
+    const caught = caughtMark(pad('crossing'), leaving, 0);
+    expect(caught?.psi).toBe(100);
+    // From the line through three seconds to either side of where it began.
+    expect(Math.abs((caught?.atMs ?? NaN) - 8_000)).toBeLessThan(3_000);
+  });
+
   it('nothing that lies before the newest mark', () => {
     expect(
       caughtMark(

@@ -49,6 +49,9 @@ it('forgets the name that was signed in longest ago, beyond eight', async () => 
   const names = Array.from({ length: 8 }, (_, n) => `person${n}`);
   for (const name of names) await phone.remember(name);
   for (const name of names) expect(await phone.idFor(name)).not.toBeNull();
+  // One that signs in again and again takes no other's place.
+  for (const _ of names) await phone.remember('person7');
+  for (const name of names) expect(await phone.idFor(name)).not.toBeNull();
   // Signed in again, the first is the newest.
   await phone.remember('person0');
   await phone.remember('ninth');

@@ -74,7 +74,9 @@ describe('a second factor', () => {
     // The code that confirmed it was used; the next one is still good, once.
     await tryIt({ code }).expect(401);
     const next = totp(offer.secret, now + 30_000);
-    await tryIt({ code: next }).expect(200);
+    await tryIt({ code: `${next}0` }).expect(401);
+    await tryIt({ code: `0${next}` }).expect(401);
+    await tryIt({ code: `${next.slice(0, 3)} ${next.slice(3)}` }).expect(200);
     await tryIt({ code: next }).expect(401);
     // An old one is not.
     await tryIt({ code: totp(offer.secret, now - 120_000) }).expect(401);

@@ -109,6 +109,19 @@ describe('taking a run over', () => {
     expect((await record(header)).closedAtMs).toBe(STARTED_MS + 65_000);
   });
 
+  it('goes on in its lane, request after request, and in no other', async () => {
+    const { header, first } = await begun();
+    const [taken, ...later] = going(first, [
+      [5, { kind: 'skip', stepId: 'cut-in', reason: 'x' }],
+      stop,
+    ]);
+    await add(staff.lead, header, [taken!]).expect(200);
+    const elsewhere = laneOf([[70, { kind: 'skip', stepId: 'cut-in', reason: 'x' }]]);
+    await add(staff.lead, header, elsewhere).expect(403);
+    for (const fact of later) await add(staff.lead, header, [fact]).expect(200);
+    expect((await record(header)).closedAtMs).toBe(STARTED_MS + 70_000);
+  });
+
   it('loses nothing of what the first device still sends, and counts none of it', async () => {
     const { header, first } = await begun();
     const late = wholeRun()

@@ -42,6 +42,13 @@ describe('a rig', () => {
     expect(listed.filter((rig) => rig.id === id)).toHaveLength(1);
     await staff.technician.post(`/api/rigs/${id}/uncouple`).send({ revision: 7 }).expect(409);
     await staff.technician.post(`/api/rigs/${id}/uncouple`).send({ revision: 1 }).expect(200);
+    // Said twice, as after a lost answer, it is the same.
+    const again = await staff.technician
+      .post(`/api/rigs/${id}/uncouple`)
+      .send({ revision: 1 })
+      .expect(200);
+    expect(again.body).toMatchObject({ id, unitIds: ids, revision: 2 });
+    expect((again.body as Rig).uncoupledAtMs).not.toBeNull();
     const after = (await staff.viewer.get('/api/rigs')).body as Rig[];
     expect(after.some((rig) => rig.id === id)).toBe(false);
     // Free again for another rig.

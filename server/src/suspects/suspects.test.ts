@@ -200,5 +200,8 @@ describe('the table of a rig', () => {
     ];
     const wrong = (await ask([one.id, two.id]).expect(422)).body as Refusal;
     expect(wrong.message).not.toBe('');
+    expect(wrong.fields).toEqual([
+      { field: expect.stringMatching(/^unitIds/) as string, message: wrong.message },
+    ]);
   });
 });
