@@ -1,8 +1,8 @@
 import type { FactorOffer, Me, SpareCodes } from '@keen-bleed/contract';
-import { createHmac } from 'node:crypto';
+import { createHash, createHmac } from 'node:crypto';
 import pg from 'pg';
 import request from 'supertest';
-import { makeStaff, openTestShop, testPassword, type TestShop } from '../test/testShop';
+import { makeStaff, openTestShop, testPassword, type Staff, type TestShop } from '../test/testShop';
 import { Seal } from './seal';
 
 let shop: TestShop;
@@ -132,6 +132,13 @@ describe('a second factor', () => {
         )
       ).rows[0]!;
     expect((await kept()).row).not.toContain(secret);
+    // Nor is a spare code kept by anything quick to guess from.
+    const quick = (code: string) =>
+      createHash('sha256').update(code.replace('-', '')).digest('hex');
+    for (const code of spare) {
+      expect((await kept()).row).not.toContain(code.replace('-', ''));
+      expect((await kept()).row).not.toContain(quick(code));
+    }
     const tryIt = (code: string | undefined) =>
       request(shop.app)
         .post('/api/sign-in')
@@ -151,5 +158,38 @@ describe('a second factor', () => {
     ]);
     await tryIt(totp(secret, Date.now())).expect(401);
     await tryIt(spare[0]).expect(200);
+    // As a version before this kept them: each is still good, once.
+    await owner.query('update second_factors set spare = $1 where person_id = $2', [
+      JSON.stringify([quick(spare[1]!), quick(spare[2]!)]),
+      made.ids.lead,
+    ]);
+    await tryIt(spare[1]).expect(200);
+    await tryIt(spare[1]).expect(401);
+    await tryIt(spare[2]).expect(200);
+    await tryIt(spare[3]).expect(401);
+  });
+
+  it('has spare codes that are one person’s: another’s mark, put in its place, lets nobody in', async () => {
+    const [one, other] = [await makeStaff(shop, 'mine'), await makeStaff(shop, 'theirs')];
+    const spareOf = async ({ lead }: Staff) => {
+      const { secret } = (
+        await lead.post('/api/me/second-factor').send({ password: testPassword }).expect(200)
+      ).body as FactorOffer;
+      const code = totp(secret, Date.now());
+      return (
+        (await lead.post('/api/me/second-factor/confirm').send({ code }).expect(200))
+          .body as SpareCodes
+      ).spare;
+    };
+    const [, theirs] = [await spareOf(one), await spareOf(other)];
+    await owner.query(
+      `update second_factors set spare = (select spare from second_factors where person_id = $1)
+       where person_id = $2`,
+      [other.ids.lead, one.ids.lead],
+    );
+    const answer = await request(shop.app)
+      .post('/api/sign-in')
+      .send({ signInName: one.names.lead, password: testPassword, code: theirs[0] });
+    expect(answer.status).toBe(401);
   });
 });

@@ -6,12 +6,15 @@ import QRCode from 'qrcode';
 import type { Db } from '../db/database';
 import type { Accounts } from './accounts';
 import { secondFactors } from '../db/schema';
+import { markOfSecret } from './password';
 
 /* Codes of RFC 6238 as every app that makes codes knows them: SHA-1, six digits, thirty seconds. */
 const PERIOD_S = 30;
 /** A phone's clock may be off by so many steps. */
 const WINDOW = 1;
 const SPARE_CODES = 8;
+/** Of sixteen letters each: 40 bits. */
+const SPARE_LETTERS = 10;
 
 interface Whose {
   shopId: string;
@@ -37,11 +40,15 @@ const placeOf = ({ shopId, personId }: Whose) => `second factor of ${personId} o
 const ownRow = ({ shopId, personId }: Whose) =>
   and(eq(secondFactors.shopId, shopId), eq(secondFactors.personId, personId));
 
-/** A spare code as it is compared and kept: how it was typed makes no difference. */
-const markOf = (code: string) =>
-  createHash('sha256')
-    .update(code.toLowerCase().replace(/[^a-z0-9]/g, ''))
-    .digest('hex');
+/** A spare code without what makes no difference: how it was typed. */
+const bare = (code: string) => code.toLowerCase().replace(/[^a-z0-9]/g, '');
+
+/** A spare code as it is kept: forty bits would be guessed from a quick hash within minutes. */
+const markOf = (code: string, whose: Whose): Promise<string> =>
+  markOfSecret(bare(code), `spare codes of ${placeOf(whose)}`);
+
+/** As a version before this kept it, by a quick hash; those are taken until they are used up. */
+const olderMarkOf = (code: string) => createHash('sha256').update(bare(code)).digest('hex');
 
 /**
  * Offers a second factor: a secret for an app that makes codes. It counts once a first code has confirmed it; offered
@@ -113,8 +120,10 @@ export async function codeFits(
       .returning({ step: secondFactors.lastStep });
     return taken.length > 0;
   }
-  const mark = markOf(code);
-  if (row.confirmedAt === null || !row.spare.includes(mark)) return false;
+  if (row.confirmedAt === null || bare(code).length !== SPARE_LETTERS) return false;
+  const marks = [await markOf(code, whose), olderMarkOf(code)];
+  const mark = marks.find((each) => row.spare.includes(each));
+  if (mark === undefined) return false;
   return db.transaction(async (tx) => {
     const [now] = await tx.select().from(secondFactors).where(ownRow(whose)).for('update');
     if (!now?.spare.includes(mark)) return false;
@@ -131,12 +140,13 @@ export async function codeFits(
  */
 export async function confirmFactor(db: Pick<Db, 'update'>, whose: Whose): Promise<string[]> {
   const spare = Array.from({ length: SPARE_CODES }, () => {
-    const hex = randomBytes(5).toString('hex');
-    return `${hex.slice(0, 5)}-${hex.slice(5)}`;
+    const hex = randomBytes(SPARE_LETTERS / 2).toString('hex');
+    return `${hex.slice(0, SPARE_LETTERS / 2)}-${hex.slice(SPARE_LETTERS / 2)}`;
   });
+  const marks = await Promise.all(spare.map((code) => markOf(code, whose)));
   await db
     .update(secondFactors)
-    .set({ confirmedAt: new Date(), spare: spare.map(markOf) })
+    .set({ confirmedAt: new Date(), spare: marks })
     .where(ownRow(whose));
   return spare;
 }

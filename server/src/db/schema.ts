@@ -80,7 +80,7 @@ export const secondFactors = pgTable(
     confirmedAt: timestamp('confirmed_at', { withTimezone: true, mode: 'date' }),
     /** The newest time step whose code was taken: no code is good twice. */
     lastStep: bigint('last_step', { mode: 'number' }).notNull().default(0),
-    /** SHA-256 of every spare code that is left. */
+    /** Marks of the spare codes that are left, by a slow hash; of codes that an earlier version gave, SHA-256. */
     spare: jsonb('spare').$type<string[]>().notNull(),
   },
   (t) => [
