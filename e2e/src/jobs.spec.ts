@@ -298,6 +298,29 @@ test('in the Bay a part whose retest passes is released, and that it was sound i
   );
 });
 
+test('what is owed stands on Start as it opens: nothing is asked for there first', async ({
+  page,
+  server,
+}) => {
+  const title = server.query(
+    `select u.draft->>'name' || ' ' || u.number from logs l
+     join log_units lu on lu.shop_id = l.shop_id and lu.log_id = l.id
+     join units u on u.shop_id = lu.shop_id and u.id = lu.unit_id
+     where l.kind = 'job' and l.closed_at_ms is null and jsonb_array_length(l.board->'owed') > 0
+       and u.draft->>'kind' in ('truck', 'tractor')
+     order by u.number limit 1`,
+  );
+  expect(title).not.toBe('');
+  const told = page.waitForResponse((answer) => answer.url().endsWith('/api/v1/jobs'));
+  await signIn(page, 'idris');
+  await told;
+  // From now on the list of jobs is not answered any more.
+  await page.route('**/api/v1/jobs', () => undefined);
+  await openUnit(page, new RegExp(`^${title}\\b`));
+  await page.getByRole('button', { name: 'Start a run' }).click();
+  await expect(page.getByRole('heading', { name: 'Retest owed' })).toBeVisible();
+});
+
 /** Makes the holds that a fitted part owes again, each beside what a sound rig gives. */
 async function retestHolds(page: Page): Promise<void> {
   const owed = page.getByRole('list', { name: 'Retests owed' });

@@ -1,4 +1,7 @@
 import { followStream } from './followStream';
+import type { StreamPath } from './routes';
+
+const PATH = '/api/v1/logs/a/live';
 
 /** A browser's stream of events, opened and ended by hand. */
 class FakeSource extends EventTarget {
@@ -43,17 +46,17 @@ afterEach(() => jest.useRealTimers());
 
 it('hands on what is said under each name', () => {
   const heard: string[] = [];
-  followStream('/live', { grew: (data) => heard.push(data) });
+  followStream(PATH, { grew: (data) => heard.push(data) });
   last().says('grew', 'one');
   last().says('other', 'not asked for');
   last().says('grew', 'two');
-  expect(last().path).toBe('/live');
+  expect(last().path).toBe(PATH);
   expect(heard).toEqual(['one', 'two']);
 });
 
 it('asks again where it was turned away, longer each time, and hears what comes then', () => {
   const heard: string[] = [];
-  followStream('/live', { grew: (data) => heard.push(data) });
+  followStream(PATH, { grew: (data) => heard.push(data) });
   for (const waitMs of [1_000, 2_000, 4_000, 8_000, 15_000, 15_000]) {
     const before = made().length;
     last().isTurnedAway();
@@ -67,7 +70,7 @@ it('asks again where it was turned away, longer each time, and hears what comes 
 });
 
 it('begins with short waits again once it was let in', () => {
-  followStream('/live', {});
+  followStream(PATH, {});
   last().isTurnedAway();
   jest.advanceTimersByTime(1_000);
   last().isTurnedAway();
@@ -80,7 +83,7 @@ it('begins with short waits again once it was let in', () => {
 
 it('leaves it to the browser where only the network went, and says so', () => {
   let away = 0;
-  followStream('/live', {}, () => (away += 1));
+  followStream(PATH, {}, () => (away += 1));
   last().stumbles();
   jest.advanceTimersByTime(60_000);
   expect(made()).toHaveLength(1);
@@ -88,10 +91,10 @@ it('leaves it to the browser where only the network went, and says so', () => {
 });
 
 it('ends for good, also while it waits', () => {
-  const stop = followStream('/live', {});
+  const stop = followStream(PATH, {});
   stop();
   expect(last().readyState).toBe(FakeSource.CLOSED);
-  const another = followStream('/live', {});
+  const another = followStream(PATH, {});
   last().isTurnedAway();
   another();
   jest.advanceTimersByTime(60_000);
@@ -101,7 +104,7 @@ it('ends for good, also while it waits', () => {
 it('asks anew where a server that told it is there tells no more', () => {
   const heard: string[] = [];
   let away = 0;
-  const stop = followStream('/live', { grew: (data) => heard.push(data) }, () => (away += 1));
+  const stop = followStream(PATH, { grew: (data) => heard.push(data) }, () => (away += 1));
   // One that never tells is an older one: it is left alone.
   jest.advanceTimersByTime(600_000);
   expect(made()).toHaveLength(1);
@@ -126,4 +129,15 @@ it('asks anew where a server that told it is there tells no more', () => {
   stop();
   jest.advanceTimersByTime(600_000);
   expect(made()).toHaveLength(2);
+});
+
+it('follows only what the server has a stream of: the types hold it', () => {
+  const has = <P extends string>(_: P, is: P extends StreamPath ? true : false) => is;
+  expect([
+    has(PATH, true),
+    has('/api/v1/units/a/gauges/live', true),
+    has('/api/v1/yard/live', false),
+    has('/api/v1/logs/a', false),
+    has('/logs/a/live', false),
+  ]).toEqual([true, true, false, false, false]);
 });

@@ -1,3 +1,5 @@
+import type { StreamPath } from './routes';
+
 /** Where a server or a proxy turned a stream away, it is asked for again after so long, ms; longer each time. */
 const AGAIN_FIRST_MS = 1_000;
 const AGAIN_MOST_MS = 15_000;
@@ -16,7 +18,7 @@ const ALIVE_WITHIN_MS = 45_000;
  * @returns ends it
  */
 export function followStream(
-  path: string,
+  path: StreamPath,
   hears: Readonly<Record<string, (data: string) => void>>,
   onAway?: () => void,
 ): () => void {

@@ -28,3 +28,13 @@ export type BodyOf<M extends Method, P extends string> = [RouteOf<M, P>] extends
   : RouteOf<M, P>[1] extends undefined
     ? []
     : [body: RouteOf<M, P>[1]];
+
+/** Where a stream of events may be followed: a route of the server that has one. */
+export type StreamPath = Extract<
+  RouteTypes[number],
+  readonly [`GET ${string}/live`, undefined, unknown]
+>[0] extends infer N
+  ? N extends `GET ${infer Path}`
+    ? `${typeof API}${Path}`
+    : never
+  : never;
