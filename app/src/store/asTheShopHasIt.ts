@@ -1,4 +1,4 @@
-import type { Unit } from '@keen-bleed/contract';
+import type { AnyHeader, Unit } from '@keen-bleed/contract';
 import { runMade } from '@keen-bleed/core';
 import { ask, RequestProblem } from '../wire/api';
 import { changeLog, keptLog } from './logs';
@@ -17,18 +17,9 @@ export async function asTheShopHasIt(logId: string): Promise<void> {
     if (found) return found;
     throw new RequestProblem('not-found', `Unit ${old.number} is no longer in this shop.`);
   };
-  if (header.kind === 'job') {
-    await changeLog(logId, {
-      header: { ...header, made: { ...header.made, units: header.made.units.map(now) } },
-      refused: null,
-    });
-    return;
-  }
-  if (header.kind === 'visit') {
-    await changeLog(logId, {
-      header: { ...header, made: { ...header.made, units: header.made.units.map(now) } },
-      refused: null,
-    });
+  if (header.kind !== 'run') {
+    const made = { ...header.made, units: header.made.units.map(now) };
+    await changeLog(logId, { header: { ...header, made } as AnyHeader, refused: null });
     return;
   }
   const { sets } = await ask('GET', '/api/v1/rule-sets');

@@ -91,6 +91,52 @@ describe('the outbox', () => {
     expect(page.outbox.outboxNow()).toMatchObject({ unsent: 1, standing: 'offline' });
   });
 
+  it('asks to sign in where something waits, and nothing of the kind where nothing does', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    server.weather = ['signed-out'];
+    await signIn(page);
+    expect(page.outbox.outboxNow()).toMatchObject({ unsent: 0, standing: 'sent' });
+    await record(page, runId, note('a'));
+    server.weather = ['signed-out'];
+    await page.outbox.sendNow();
+    expect(page.outbox.outboxNow()).toEqual({
+      ...{ unsent: 1, refused: 0, standing: 'signed-out', message: 'sign in' },
+    });
+    // It is not tried again by itself: only a sign-in helps.
+    const before = server.requests.length;
+    await jest.advanceTimersByTimeAsync(120_000);
+    expect(server.requests).toHaveLength(before);
+    await page.outbox.setOutboxOwner(null);
+    await signIn(page);
+    expect(textsOf(server.facts.get(runId))).toEqual(['a']);
+  });
+
+  it('sends by itself a moment after it is told of more, and counts that for the sign', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    const runId = await aRun(page, run(1));
+    await signIn(page);
+    const sent = async () => {
+      await jest.advanceTimersByTimeAsync(500);
+      for (let turn = 0; turn < 100; turn += 1) await new Promise(setImmediate);
+      return textsOf(server.facts.get(runId));
+    };
+    await record(page, runId, note('a'));
+    expect(await sent()).toEqual([]);
+    page.outbox.sendSoon();
+    expect(await sent()).toEqual(['a']);
+    await record(page, runId, note('b'));
+    const said: number[] = [];
+    page.outbox.onOutbox(() => said.push(page.outbox.outboxNow().unsent));
+    page.outbox.moreSoon(1);
+    expect(said).toEqual([]);
+    expect(await sent()).toEqual(['a', 'b']);
+    expect(said[0]).toBe(1);
+    expect(page.outbox.outboxNow()).toMatchObject({ unsent: 0, standing: 'sent' });
+  });
+
   it('leaves another person’s record that a restored server lacks to that person', async () => {
     const server = new FakeServer();
     const page = aPhone(server);

@@ -143,6 +143,15 @@ describe('a log the server did not take', () => {
     const visit = (await keptLog(visitId))?.log;
     expect(visit).toMatchObject({ refused: null, header: { made: { units: [{ revision: 7 }] } } });
     expect(visit?.header.kind).toBe('visit');
+    const jobId = await startJob(me, {
+      ...{ units: [unit], rigId: null, found: 'Leaks', failures: [], bornOf: { kind: 'hand' } },
+    } as never);
+    await changeLog(jobId, { refused });
+    await asTheShopHasIt(jobId);
+    expect((await keptLog(jobId))?.log).toMatchObject({
+      ...{ refused: null, header: { kind: 'job', made: { units: [{ revision: 7 }] } } },
+    });
+    expect((await keptLog(jobId))?.log.header.made).toMatchObject({ found: 'Leaks' });
   });
 
   it('stays as it is where the server has it, and where the shop has no such unit or set any more', async () => {
@@ -181,6 +190,24 @@ describe('a run that is taken over', () => {
     const own = kept?.rows.map(({ fact }) => fact).filter((fact) => fact.lane !== lane);
     expect(kept?.rows).toHaveLength(3);
     expect(own).toMatchObject([{ kind: 'take-over', knew: { [lane]: 2 }, seq: 1 }]);
+  });
+});
+
+describe('a run that somebody takes back on a device of theirs', () => {
+  it('is theirs there as before, and knows its own lane without saying so', async () => {
+    const unit = aUnit();
+    const id = await startRun(me, on(unit));
+    const { log, rows } = (await keptLog(id))!;
+    const record = {
+      ...{ header: log.header, writers: {}, by: 'Me', byPersonId: me.personId, startedAtMs: 1 },
+      ...{ facts: rows.map(({ fact }) => ({ ...fact, receivedAtMs: 9 })), closedAtMs: null },
+    } as unknown as LogRecord<'run'>;
+    answers[`/api/v1/logs/${id}`] = record;
+    expect(await takeOver(me, record)).toBeNull();
+    const after = (await keptLog(id))!;
+    expect(after.log.takenBy).toBeUndefined();
+    const taken = after.rows.map(({ fact }) => fact).find(({ kind }) => kind === 'take-over');
+    expect(taken).toMatchObject({ knew: {} });
   });
 });
 

@@ -99,6 +99,33 @@ describe('weighing evidence', () => {
     expect(chanceOf(mended, 'leak: #0 left')).toBeLessThan(0.05);
   });
 
+  it('looks for two faults where one cannot explain what was found, and never for two of one place', () => {
+    const wet = (checkId: string) =>
+      ({ ...dry, checkId, answer: { kind: 'grade', grade: 'stream' } }) as const;
+    const both = new Weighing(trailer, [wet('0/wet/#0 left'), wet('0/wet/#0 tank')]);
+    const { two } = rankingOf(both);
+    expect(two.faults.map(({ id }) => id).sort()).toEqual(['leak: #0 left', 'leak: #0 tank']);
+    const pairs = both.weighed.flatMap(({ cause, chance }) =>
+      cause.kind === 'pair' ? [{ ...cause, chance }] : [],
+    );
+    expect(pairs.length).toBeGreaterThan(100);
+    expect(two.chance).toBeCloseTo(
+      pairs.reduce((sum, { chance }) => sum + chance, 0),
+      12,
+    );
+    for (const { faults } of pairs) expect(faults[0].at).not.toBe(faults[1].at);
+    const names = pairs.map(({ faults, severities }) =>
+      [...faults.map(({ id }) => id).sort(), severities[1]].join(' & '),
+    );
+    expect(new Set(names).size).toBe(names.length);
+    // Each of three severities of the second.
+    expect(new Set(names.map((name) => name.split(' & ')[2])).size).toBe(3);
+    // Where one explains all of it, none is looked for.
+    const named = { kind: 'named', atMs: 1, fault: 'leak: #0 left' } as const;
+    const one = new Weighing(trailer, [named, wet('0/wet/#0 left')]);
+    expect(one.weighed.some(({ cause }) => cause.kind === 'pair')).toBe(false);
+  });
+
   it('says what speaks against a suspect: an answer that is rare with it, and none that says nothing of it', () => {
     const consOf = (evidence: Evidence, id: string) =>
       whyOf(new Weighing(trailer, [evidence]), trailer.faultById.get(id)!, 0.8, 'kPa').cons;

@@ -170,6 +170,20 @@ describe('a linked gauge with half a psi of noise, or a digit of one psi', () =>
     expect(caught?.resolutionPsi).toBeGreaterThan(0.1);
   });
 
+  it('finds the same stop whether a gauge sends ten times a second or twice', () => {
+    const climbs = (s: number) => Math.min(126, 100 + 0.6 * s);
+    const often = noisy(climbs, 70, 0.2);
+    const seldom = often.filter((_, n) => n % 5 === 0);
+    const [one, other] = [often, seldom].map((sent) =>
+      caughtMark(pad('read', 'stops-rising'), sent, 0),
+    );
+    // 26 psi at 0.6 psi/s.
+    for (const caught of [one, other]) {
+      expect(Math.abs((caught?.atMs ?? 0) - 43_333)).toBeLessThan(1_500);
+      expect(Math.abs((caught?.psi ?? 0) - 126)).toBeLessThan(0.5);
+    }
+  });
+
   it('finds where a climb stops, and not where a single reading stands out', () => {
     const climbs = (s: number) => Math.min(126, 100 + 0.6 * s);
     const caught = caughtMark(pad('read', 'stops-rising'), noisy(climbs, 70, 0.5), 0);

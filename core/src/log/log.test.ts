@@ -144,6 +144,16 @@ describe('what a log takes', () => {
     });
     expect(log.admit(retract(id(77)))).toMatchObject({ field: 'target' });
     expect(log.admit(retract(id(1)))).toBeNull();
+    // What a part or a line is, is said anew: it is not as if nobody had ever looked.
+    const part = {
+      ...{ id: id(3), lane: laneA, seq: 2, atMs: startMs, offsetMs: 0, v: 1 },
+      ...{ kind: 'part', at: { unitId: trailer.id, partId: 'relay' }, standing: 'fitted' },
+    } as VisitFact;
+    log.add(part);
+    expect(log.admit({ ...retract(id(3)), seq: 3 })).toMatchObject({
+      field: 'target',
+      message: 'Say how the part is instead: that replaces what was said.',
+    });
   });
 });
 

@@ -335,6 +335,20 @@ describe('what a run comes to', () => {
       [126, 'taken back'],
       [124, 'stands'],
     ]);
+    const { atMs, factId, resolutionPsi } = walk.state.marks.at(-1)!;
+    walk.add({
+      ...{ kind: 'mark', stepId: 'cut-out', key: 'cut-out', atMs, resolutionPsi, method: 'read' },
+      ...{ readingPsi: 125, supersedes: factId },
+    });
+    expect(
+      markRows(walk.state, walk.facts).map((row) => [row.seq, row.readingPsi, row.state]),
+    ).toEqual([
+      [3, 85, 'stands'],
+      [4, 100, 'stands'],
+      [5, 126, 'taken back'],
+      [7, 124, 'corrected'],
+      [8, 125, 'stands'],
+    ]);
     expect(rows[0]).toMatchObject({
       gauge: 'primary',
       method: 'crossing',

@@ -1,5 +1,6 @@
 import type { Unit } from '@keen-bleed/contract';
-import { axlesOf, wheelsOf } from './partsOf';
+import { unitOf } from '../test/walk';
+import { axlesOf, partsOf, wheelsOf } from './partsOf';
 
 const group = (type: '20' | '30', springBrake: boolean, count = 2) =>
   ({ type, count, springBrake }) as Unit['chambers'][number];
@@ -42,5 +43,28 @@ describe('the axles of a vehicle', () => {
       '0 right',
     ]);
     expect(wheelsOf('chambers', groups, 2)).toEqual([]);
+  });
+});
+
+describe('the valve of a trailer’s brakes', () => {
+  const rolesOf = (...chambers: Unit['chambers']) =>
+    partsOf({ ...unitOf('trailer', '22'), chambers }).map(({ id, role }) => `${id} ${role}`);
+
+  it('is a relay where anything has springs, which hold it as the supply goes, else a relay-emergency valve', () => {
+    const sprung = rolesOf(group('30', true));
+    expect(sprung).toContain('relay relay');
+    expect(sprung).toContain('spring-line line');
+    const mixed = rolesOf(group('30', false), group('30', true));
+    expect(mixed).toContain('relay relay');
+    expect(mixed).toContain('spring-line line');
+    const plain = rolesOf(group('30', false), group('30', false));
+    expect(plain).toContain('relay relay-emergency');
+    expect(plain).not.toContain('spring-line line');
+  });
+
+  it('is fed through a load-sensing valve where a group has one', () => {
+    const sensing = { ...group('30', true), loadSensing: true };
+    expect(rolesOf(group('30', true), sensing)).toContain('load-sensing load-sensing');
+    expect(rolesOf(group('30', true))).not.toContain('load-sensing load-sensing');
   });
 });

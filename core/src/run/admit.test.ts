@@ -2,6 +2,7 @@ import type { RunFact } from '@keen-bleed/contract';
 import { roadTest } from '../standards/roadTest';
 import { testUnit, Walk } from '../test/walk';
 import { usualGauge } from '../rig/newUnit';
+import { toPsi } from '../units/pressure';
 import { admit } from './admit';
 import { WATCHED_WITHIN_MS } from './awaiting';
 
@@ -24,6 +25,7 @@ describe('a mark', () => {
     const { top } = usualGauge.bar;
     // 1 bar is 14.5038 psi [std: BIPM SI brochure, 100 kPa].
     const topPsi = top * 14.503773773;
+    expect(fieldOf(walk, mark({ readingPsi: toPsi(top, 'bar') }))).toBeNull();
     expect(fieldOf(walk, mark({ readingPsi: 0 }))).toBeNull();
     expect(fieldOf(walk, mark({ readingPsi: topPsi - 1e-6 }))).toBeNull();
     expect(fieldOf(walk, mark({ readingPsi: -0.01 }))).toBe('readingPsi');

@@ -356,6 +356,30 @@ describe('a trace for a drawing', () => {
     for (const [i, point] of points.entries())
       expect(point.s).toBeGreaterThanOrEqual(points[i - 1]?.s ?? 0);
   });
+
+  it('of a part of it has that part evenly, with one reading before and one after', () => {
+    const seconds = Float64Array.from({ length: 10_000 }, (_, i) => i / 10);
+    const psi = seconds.map((s) => 100 + Math.sin(s));
+    const points = forDrawing({ seconds, psi }, 400, 500, 50);
+    expect(points.length).toBeGreaterThan(90);
+    expect(points.length).toBeLessThanOrEqual(100);
+    // The column's lowest or highest need not be its first reading.
+    expect(points[0]!.s).toBeGreaterThanOrEqual(399.9);
+    expect(points[0]!.s).toBeLessThan(402);
+    expect(points.at(-1)!.s).toBeGreaterThan(498);
+    expect(points.at(-1)!.s).toBeLessThanOrEqual(500);
+    // Two seconds a column: none is left without its two.
+    for (let column = 0; column < 50; column += 1) {
+      const from = 400 + 2 * column - (column === 0 ? 0.1 : 0);
+      const here = points.filter(({ s }) => s >= from && s < 402 + 2 * column);
+      expect(here.length).toBeGreaterThanOrEqual(1);
+    }
+    // Few readings are drawn as they are, from the one before to the one after.
+    const few = forDrawing({ seconds, psi }, 400, 402, 50).map(({ s }) => s);
+    expect(few[0]).toBeCloseTo(399.9, 9);
+    expect(few).toHaveLength(22);
+    expect(few.at(-1)).toBeCloseTo(402, 9);
+  });
 });
 
 describe('a run out of a trace, as it stands', () => {

@@ -1,4 +1,4 @@
-import type { ChainStanding, Unit, VisitFact, VisitHeader } from '@keen-bleed/contract';
+import type { ChainStanding, RunFact, Unit, VisitFact, VisitHeader } from '@keen-bleed/contract';
 import { FoldedLog, outcomeOfRun, unitTitle, visitKind } from '@keen-bleed/core';
 import { roadTest } from '../../../core/src/standards/roadTest';
 import { unitOf, Walk } from '../../../core/src/test/walk';
@@ -63,16 +63,43 @@ describe('a visit on paper', () => {
 });
 
 describe('a run on paper', () => {
-  const printed = async (walk: Walk) => {
+  const printed = async (walk: Walk, facts: readonly RunFact[] = walk.facts) => {
     const { header } = walk.log;
     return wordsOf(
       await runReport({
-        ...{ ...shop, header, facts: walk.facts, by: 'Idris', standing: [] },
+        ...{ ...shop, header, facts, by: 'Idris', standing: [] },
         ...{ startedAtMs: header.startedAtMs, closedAtMs: walk.nowMs, timeUnsure: false },
         ...{ state: walk.state, outcome: outcomeOfRun(header, walk.state) },
       }),
     );
   };
+
+  it('says how far the device’s clock was off, from a minute on, by the worst of its entries', async () => {
+    const walk = new Walk().untilHoldOver();
+    walk.add({ kind: 'close', how: 'complete' });
+    const off = (...ms: readonly (number | null)[]) =>
+      printed(
+        walk,
+        walk.facts.map((fact, n) => ({ ...fact, offsetMs: ms[n % ms.length] ?? null })),
+      );
+    expect(await printed(walk)).not.toContain('times here are by the server’s');
+    expect(await off(0, -59_999)).not.toContain('times here are by the server’s');
+    expect(await off(0, -60_000)).toContain('of the device 1 min behind; times here');
+    expect(await off(120_000, -720_000, 0)).toContain('of the device 12 min behind');
+    expect(await off(null)).not.toContain('times here are by the server’s');
+    const answered = [
+      ...walk.facts.map((fact) => ({ ...fact, offsetMs: null })),
+      {
+        ...walk.facts[0]!,
+        id: 'clock',
+        seq: 99,
+        kind: 'clock',
+        ofLane: walk.facts[0]!.lane,
+        aheadMs: 7_200_000,
+      },
+    ] as unknown as RunFact[];
+    expect(await printed(walk, answered)).toContain('of the device 2 hours ahead');
+  });
 
   it('has what was seen under its heading, and no heading where nothing was looked at', async () => {
     const heading = 'Seen, heard and felt';
