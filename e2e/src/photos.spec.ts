@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expectNoFindings } from './axe';
-import { expect, signIn, test } from './ownServer';
+import { allSent, expect, signIn, test } from './ownServer';
 
 /** A large JPEG with a block of camera data in it, position and all, as a phone takes it. */
 async function phonePhoto(page: Page): Promise<Buffer> {
@@ -71,7 +71,8 @@ test(
       return Math.max(picture.width, picture.height);
     }, url.pathname);
     expect(size).toBe(1600);
-    // And it is on paper with the visit.
+    // And it is on paper with the visit, once the entry that names it has followed.
+    await allSent(page);
     const report = await page.request.get(
       url.origin + `/api/visits/${page.url().split('/').pop() ?? ''}/report.pdf`,
     );

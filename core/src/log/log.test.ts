@@ -185,6 +185,23 @@ describe('a visit', () => {
     ).toBe('at.unitId');
   });
 
+  it('takes water that one cord drained out of several tanks, of tanks that the unit has', () => {
+    const log = visit();
+    const drained = (beside: readonly string[]) =>
+      seen(1, laneA, 1, {
+        ...{ kind: 'check', at: { unitId: tractor.id, partId: 'primary-tank' } },
+        ...{ checkId: '0/drain/primary tank', title: 'Drain', said: 'A cup' },
+        ...{ answer: { kind: 'grade', grade: 'cup' }, text: undefined, standing: undefined },
+        water: { ml: null, what: [], stuck: false, with: beside },
+      });
+    expect(log.admit(drained([]))).toBeNull();
+    expect(log.admit(drained(['secondary-tank']))).toBeNull();
+    expect(log.admit(drained(['secondary-tank', 'coffee-tank']))).toMatchObject({
+      field: 'water.with',
+      message: 'This unit has no part "coffee-tank".',
+    });
+  });
+
   it('takes as many lines of a unit as a rig has many times over, then asks for another visit', () => {
     const line = (n: number): VisitFact =>
       seen(n, laneA, n, {

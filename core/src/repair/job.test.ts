@@ -115,7 +115,9 @@ describe('a job', () => {
     for (const { id } of job.state.owed) job.tell(retested(id));
     job.tell({ kind: 'ask-release' });
     const { lanes } = job.log;
+    expect(boardOf(job.log.header, job.state)).toMatchObject({ asked: true, released: false });
     job.hear([releasedBy(job, lanes)]);
+    expect(boardOf(job.log.header, job.state)).toMatchObject({ released: true, learns: {} });
     expect(boardOf(job.log.header, job.state).learns?.worked.map((each) => each.needless)).toEqual([
       true,
       false,

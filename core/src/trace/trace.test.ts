@@ -317,6 +317,23 @@ describe('a table of readings', () => {
     expect([...(near.traces()[0]?.psi ?? [])]).toEqual([-5, 300]);
   });
 
+  it('goes on past midnight where it has the time of day alone, and a clock that is set back is left out', () => {
+    const reader = new TraceReader('s', ['psi']);
+    const times = ['23:59:58', '23:59:59', '00:00:01', '0:00:02', '23:00:00'];
+    for (const time of times) reader.add(time, ['100']);
+    // An hour back is no midnight.
+    expect([...(reader.traces()[0]?.seconds ?? [])]).toEqual([0, 1, 3, 4]);
+    expect(reader.leftOut).toBe(1);
+    const set = new TraceReader('s', ['psi']);
+    for (const time of ['12:00:00', '12:00:05', '11:59:00', '12:00:06']) set.add(time, ['100']);
+    expect([...(set.traces()[0]?.seconds ?? [])]).toEqual([0, 5, 6]);
+    expect(set.leftOut).toBe(1);
+    // Plain seconds have no midnight.
+    const plain = new TraceReader('s', ['psi']);
+    for (const time of ['86399', '1', '86400']) plain.add(time, ['100']);
+    expect([...(plain.traces()[0]?.seconds ?? [])]).toEqual([0, 1]);
+  });
+
   it('is read with points or commas, in numbers or in dates, and counts what it cannot read', () => {
     expect(readNumber(' 8,25 ')).toBe(8.25);
     expect(readNumber('n/a')).toBeNaN();

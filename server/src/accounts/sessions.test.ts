@@ -8,6 +8,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { makeApp } from '../app';
 import { people, shops } from '../db/schema';
 import { openDatabase } from '../db/database';
+import { MOST_DEVICES } from '../http/quotas';
 import { SuspectTables } from '../suspects/suspectTables';
 import { workOutApart } from '../suspects/workOut';
 import {
@@ -55,6 +56,23 @@ const PHONE =
   'Mozilla/5.0 (Linux; Android 14; Pixel 7) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/126.0 Mobile Safari/537.36';
 
 describe('the devices somebody is signed in on', () => {
+  it('are twenty at most: a further one signs out those that were used longest ago', async () => {
+    const made = await makeStaff(shop, 'crowd');
+    const [first, second] = [await enter(made.names.viewer), await enter(made.names.viewer)];
+    // The very first was used just now.
+    await owner.query(
+      `update sessions set last_at = now() + interval '1 minute' where sid =
+         (select sid from sessions where person_id = $1 order by last_at limit 1)`,
+      [made.ids.viewer],
+    );
+    const others: Agent[] = [];
+    for (let n = 0; n < MOST_DEVICES; n += 1) others.push(await enter(made.names.viewer));
+    expect(await devicesOf(others.at(-1)!)).toHaveLength(MOST_DEVICES);
+    for (const ended of [first, second, others[0]!]) await ended.get('/api/me').expect(401);
+    for (const kept of [made.viewer, others[1]!, others.at(-1)!, made.technician])
+      await kept.get('/api/me').expect(200);
+  });
+
   it('are listed to them alone, with the one they look from, and ended one by one', async () => {
     const made = await makeStaff(shop, 'devices');
     const [desk, phone] = [

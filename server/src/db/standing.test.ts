@@ -16,6 +16,15 @@ describe('the tables of a database', () => {
       'select (count(*) - count(distinct hash))::int as twice from drizzle.__drizzle_migrations',
     );
     expect(rows[0]?.twice).toBe(0);
+    // As a version before this one leaves it.
+    await database.pool.query(
+      `delete from drizzle.__drizzle_migrations
+       where created_at = (select max(created_at) from drizzle.__drizzle_migrations)`,
+    );
+    expect(await schemaStanding(database)).toBe('older');
+    await request(testApp(database))
+      .get('/ready')
+      .expect(503, { ready: false, why: 'its tables are older' });
     await database.close();
   });
 

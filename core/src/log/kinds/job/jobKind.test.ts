@@ -6,6 +6,25 @@ const at = { unitId: unit.id, partId: 'primary-drain' };
 const fitted = { kind: 'fitted', at, repair: 'replaced', was: {}, now: {} } as const;
 const note = { kind: 'note', text: 'tea' } as const;
 
+describe('a day in a job', () => {
+  it('is one that there is', () => {
+    const job = new JobWriter(jobHeader([unit]));
+    for (const [day, is] of [
+      ['2026-11-30', true],
+      ['2028-02-29', true],
+      ['2026-02-30', false],
+      ['2026-02-29', false],
+      ['2026-13-01', false],
+      ['2026-11-32', false],
+    ] as const) {
+      const said = is ? null : 'Give a day there is, such as 2026-11-30.';
+      expect(job.tries({ kind: 'wanted-by', day } as never, 9)).toBe(said);
+      expect(job.tries({ kind: 'waiting', text: 'a relay', until: day } as never, 9)).toBe(said);
+    }
+    expect(job.tries({ kind: 'waiting', text: 'a relay' } as never, 9)).toBeNull();
+  });
+});
+
 describe('what is taken back in a job', () => {
   it('is a part that was fitted, or a measure, straight away and no later', () => {
     const measure = { kind: 'measure', measure: 'capped-line', at: null, text: 'park' } as const;

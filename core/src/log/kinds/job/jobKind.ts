@@ -121,6 +121,12 @@ function admitMatch(
   return first === undefined ? null : { field, message: first };
 }
 
+/** Whether a calendar has a day: some readers of dates take the 30th of February for the 2nd of March. */
+function isDay(day: string): boolean {
+  const ms = Date.parse(`${day}T12:00:00Z`);
+  return !Number.isNaN(ms) && new Date(ms).toISOString().startsWith(day);
+}
+
 function admitWords({ known }: JobState, fact: JobFact): FieldProblem | null {
   if (fact.kind === 'proven' && fact.supersedes !== undefined) {
     const before = known.get(fact.supersedes);
@@ -132,7 +138,7 @@ function admitWords({ known }: JobState, fact: JobFact): FieldProblem | null {
   }
   const day =
     fact.kind === 'wanted-by' ? fact.day : fact.kind === 'waiting' ? (fact.until ?? null) : null;
-  if (day !== null && Number.isNaN(Date.parse(`${day}T12:00:00Z`)))
+  if (day !== null && !isDay(day))
     return { field: 'day', message: 'Give a day there is, such as 2026-11-30.' };
   if (fact.kind === 'undone' && known.get(fact.measureId)?.kind !== 'measure')
     return { field: 'measureId', message: 'There is no such temporary measure in this job.' };
