@@ -53,8 +53,8 @@ it('tells those who watch a log of a shop that it has grown, and nobody else', a
   live.grew('s', 'a', held(41));
   live.grew('s', 'b', held(42));
   live.grew('t', 'a', null);
-  expect(await here.until('"held":41')).not.toContain('42');
-  expect(await other.until('"held":42')).not.toContain('41');
+  expect(await here.until('"held":41')).not.toContain('"held":42');
+  expect(await other.until('"held":42')).not.toContain('"held":41');
   expect(await elsewhere.until('null')).not.toContain('held');
 });
 
