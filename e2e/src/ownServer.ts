@@ -329,4 +329,5 @@ export async function runToHold(page: Page, buildUpS = 30): Promise<void> {
   await press(page, 'Engine off, released, at 120 psi');
   await letSettle(page);
   await press(page, 'Settled at 120 psi: start');
+  await expect(pad(page)).toContainText('Needle on');
 }

@@ -2,7 +2,6 @@ import 'fake-indexeddb/auto';
 import type { Me } from '@keen-bleed/contract';
 import { roadTest, type RunState } from '@keen-bleed/core';
 import { useLayoutEffect } from 'react';
-import { useAhead } from '../run/useAhead';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { doing, onPage } from '../test/onPage';
 import type * as kept from './kept';
@@ -126,11 +125,11 @@ describe('a run on this device', () => {
       return typeof run === 'string' ? null : <Part run={run} />;
     }
     function Part({ run }: { run: LiveLog<'run', RunState> }) {
-      const { awaited } = useAhead(run);
-      const key = awaited?.key ?? 'nothing';
-      useLayoutEffect(() => {
-        drawn.push(`part ${key}`);
-      }, [key]);
+      const { ahead } = run;
+      useLayoutEffect(
+        () => ahead.subscribe(() => drawn.push(`part ${ahead.state()?.awaited?.key ?? 'nothing'}`)),
+        [ahead],
+      );
       return null;
     }
     await page.redraw(<Whole />);

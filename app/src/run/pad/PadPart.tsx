@@ -1,4 +1,5 @@
 import { fromPsi, itemsOf, rounded, sayLevel } from '@keen-bleed/core';
+import { useCallback } from 'react';
 import { View } from 'react-native';
 import type { LinkedGauge } from '../../linked/linkedGauge';
 import type { LiveRun } from '../../store/useRun';
@@ -6,9 +7,8 @@ import { space } from '../../theme/space';
 import { Notice } from '../../ui/Notice';
 import type { RunActs } from '../desk/useRunActs';
 import type { RunDesk } from '../desk/useRunDesk';
-import { useAhead } from '../useAhead';
 import { NudgeRow } from './NudgeRow';
-import { Pad } from './Pad';
+import { Pad, type PadFace } from './Pad';
 import { deskAhead, padWaits, padWords } from './padWords';
 
 interface PadNowProps {
@@ -27,23 +27,24 @@ interface PadPartProps extends PadNowProps {
   onNote: () => void;
 }
 
+const nobody = () => () => undefined;
+
 /** The pad, as of the newest entry: it is the first to be drawn after a press, whatever else that press changes. */
 function PadAhead({ run, desk, linked, acts, heights }: PadNowProps) {
-  const state = useAhead(run);
-  const now = state === run.state ? desk : deskAhead(state, { state: run.state, desk }, linked);
-  const { title, hint } = padWords(state, state.unit.gauge, now);
-  // Nothing is timed while things are looked at: the room is the list's.
-  const isLooking = state.step !== null && itemsOf(state.step).length > 0;
-  return (
-    <Pad
-      title={title}
-      hint={hint}
-      atTouch={now.pad !== null}
-      disabled={!padWaits(state, now)}
-      onPress={acts.press}
-      height={isLooking ? heights.looking : heights.marking}
-    />
-  );
+  const { ahead, state: drawn } = run;
+  const face = useCallback((): PadFace => {
+    const state = ahead?.state() ?? drawn;
+    const now = state === drawn ? desk : deskAhead(state, { state: drawn, desk }, linked);
+    // Nothing is timed while things are looked at: the room is the list's.
+    const isLooking = state.step !== null && itemsOf(state.step).length > 0;
+    return {
+      ...padWords(state, state.unit.gauge, now),
+      atTouch: now.pad !== null,
+      disabled: !padWaits(state, now),
+      height: isLooking ? heights.looking : heights.marking,
+    };
+  }, [ahead, desk, drawn, heights.looking, heights.marking, linked]);
+  return <Pad face={face} follow={ahead?.subscribe ?? nobody} onPress={acts.press} />;
 }
 
 /** Everything under the thumb: trouble where there is any, the nudges, the pad. */

@@ -1,20 +1,102 @@
 import { procedureFor, roadTest, runState } from '@keen-bleed/core';
+import { useCallback } from 'react';
 import { madeUpUnit } from '../../test/madeUpUnit';
 import { doing, onPage } from '../../test/onPage';
 import { NudgeRow } from './NudgeRow';
-import { Pad } from './Pad';
+import { Pad, type PadFace } from './Pad';
 import { rangeInSight } from '../desk/rangeInSight';
 
-const touch = (element: HTMLElement, type: string) =>
+const touch = (element: Element, type: string) =>
   element.dispatchEvent(
     new MouseEvent(type, { bubbles: true, cancelable: true, button: 0, buttons: 1 }),
   );
 
+interface ShownProps extends Omit<PadFace, 'disabled'> {
+  disabled?: boolean;
+  onPress: () => void;
+}
+const nobody = () => () => undefined;
+
+/** A pad that shows what it is drawn with. */
+function Shown({ title, hint, atTouch, height, disabled = false, onPress }: ShownProps) {
+  const face = useCallback(
+    () => ({ title, hint, atTouch, height, disabled }),
+    [title, hint, atTouch, height, disabled],
+  );
+  return <Pad face={face} follow={nobody} onPress={onPress} />;
+}
+
 describe('the pad', () => {
+  it('shows what it has become before anything is drawn anew, and no older drawing takes it back', async () => {
+    const pressed: string[] = [];
+    let changed: () => void = () => undefined;
+    const stopped = jest.fn();
+    const follow = (listener: () => void) => {
+      changed = listener;
+      return stopped;
+    };
+    let now: PadFace = {
+      ...{ title: 'Needle at 85 psi', hint: 'tap', atTouch: true, height: 200, disabled: false },
+    };
+    // Each drawing comes with a face of its own, and all of them tell the newest.
+    const drawing = () => (
+      <Pad face={() => now} follow={follow} onPress={() => pressed.push(now.title)} />
+    );
+    const page = await onPage(drawing());
+    const pad = page.the('button', 'Needle at 85 psi. tap');
+    now = { title: 'Keep what was found', hint: '', atTouch: false, height: 116, disabled: false };
+    changed();
+    expect(pad.textContent).toBe('Keep what was found');
+    expect(pad.getAttribute('aria-label')).toBe('Keep what was found. ');
+    expect(pad.style.height).toBe('116px');
+    // It acts as what it says: when it is let go.
+    touch(pad, 'pointerdown');
+    expect(pressed).toEqual([]);
+    touch(pad, 'pointerup');
+    touch(pad, 'click');
+    expect(pressed).toEqual(['Keep what was found']);
+    now = { ...now, title: 'Hold', hint: 'lift the thumb', disabled: true };
+    changed();
+    expect(pad.getAttribute('aria-disabled')).toBe('true');
+    const held = pad.style.background;
+    await page.redraw(drawing());
+    expect(pad.textContent).toBe('Holdlift the thumb');
+    expect(stopped).toHaveBeenCalled();
+    now = { ...now, disabled: false };
+    changed();
+    expect(pad.getAttribute('aria-disabled')).toBeNull();
+    expect(pad.style.background).not.toBe(held);
+    await page.leave();
+  });
+
+  it('keeps to itself what is done to it, and nothing else of the page', async () => {
+    const heard: string[] = [];
+    const hear = (event: { type: string }) => heard.push(event.type);
+    const pressed = jest.fn();
+    const types = ['pointerdown', 'touchstart', 'touchend', 'pointerup', 'mousedown', 'click'];
+    for (const type of types) document.addEventListener(type, hear, true);
+    const page = await onPage(
+      <>
+        <button type="button">Undo</button>
+        <Shown title="Mark" hint="tap" atTouch height={200} onPress={pressed} />
+      </>,
+    );
+    for (const type of types) touch(page.the('button', 'Mark. tap').firstElementChild!, type);
+    expect(heard).toEqual([]);
+    expect(pressed).toHaveBeenCalledTimes(1);
+    for (const type of types) touch(page.the('button', 'Undo'), type);
+    expect(heard).toEqual(types);
+    await page.leave();
+    // It is gone with its screen.
+    touch(document.body, 'click');
+    expect(heard).toEqual([...types, 'click']);
+    for (const type of types) document.removeEventListener(type, hear, true);
+  });
+
   it('marks when it is touched, and once, not again when it is let go', async () => {
     const marked = jest.fn();
     const page = await onPage(
-      <Pad title="Needle at 85 psi" hint="tap" atTouch height={200} onPress={marked} />,
+      <Shown title="Needle at 85 psi" hint="tap" atTouch height={200} onPress={marked} />,
     );
     const pad = page.the('button', 'Needle at 85 psi. tap');
     await doing(() => touch(pad, 'pointerdown'));
@@ -30,11 +112,11 @@ describe('the pad', () => {
   it('hears the next press where a release never came, since it had moved from under the finger', async () => {
     const pressed = jest.fn();
     const page = await onPage(
-      <Pad title="Mark" hint="tap" atTouch height={200} onPress={pressed} />,
+      <Shown title="Mark" hint="tap" atTouch height={200} onPress={pressed} />,
     );
     await doing(() => touch(page.the('button'), 'pointerdown'));
     await page.redraw(
-      <Pad title="All right" hint="tap" atTouch={false} height={100} onPress={pressed} />,
+      <Shown title="All right" hint="tap" atTouch={false} height={100} onPress={pressed} />,
     );
     await doing(() => touch(document.body, 'pointerup'));
     await doing(() => {
@@ -49,7 +131,7 @@ describe('the pad', () => {
 
   it('shows that it is touched, until it is let go or the touch is taken away', async () => {
     const page = await onPage(
-      <Pad title="Mark" hint="tap" atTouch height={200} onPress={() => undefined} />,
+      <Shown title="Mark" hint="tap" atTouch height={200} onPress={() => undefined} />,
     );
     const pad = page.the('button');
     for (const end of ['pointerup', 'pointercancel']) {
@@ -64,14 +146,14 @@ describe('the pad', () => {
   it('is felt until the release where it has acted; sliding off what waits for the release presses nothing', async () => {
     const closed = jest.fn();
     const page = await onPage(
-      <Pad title="Keep this run" hint="" atTouch={false} height={200} onPress={closed} />,
+      <Shown title="Keep this run" hint="" atTouch={false} height={200} onPress={closed} />,
     );
     const pad = page.the('button');
     await doing(() => touch(pad, 'pointerdown'));
     await doing(() => pad.dispatchEvent(new MouseEvent('pointerleave')));
     expect(pad.className).toBe('pad');
     expect(closed).not.toHaveBeenCalled();
-    await page.redraw(<Pad title="Mark" hint="" atTouch height={200} onPress={closed} />);
+    await page.redraw(<Shown title="Mark" hint="" atTouch height={200} onPress={closed} />);
     await doing(() => touch(pad, 'pointerdown'));
     await doing(() => pad.dispatchEvent(new MouseEvent('pointerleave')));
     expect(pad.className).toBe('pad felt');
@@ -86,7 +168,7 @@ describe('the pad', () => {
     const page = await onPage(
       <>
         <button type="button">Undo</button>
-        <Pad title="Mark" hint="tap" atTouch height={200} onPress={() => undefined} />
+        <Shown title="Mark" hint="tap" atTouch height={200} onPress={() => undefined} />
       </>,
     );
     page.the('button', 'Undo').focus();
@@ -101,7 +183,7 @@ describe('the pad', () => {
   it('takes a click long after its touch for a press of its own', async () => {
     const marked = jest.fn();
     const page = await onPage(
-      <Pad title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
+      <Shown title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
     );
     const pad = page.the('button');
     const at = (type: string, timeStamp: number) => {
@@ -124,7 +206,7 @@ describe('the pad', () => {
   it('is marked by the main button alone, and once by a key that is held down', async () => {
     const marked = jest.fn();
     const page = await onPage(
-      <Pad title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
+      <Shown title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
     );
     const pad = page.the('button');
     await doing(() =>
@@ -146,7 +228,7 @@ describe('the pad', () => {
   it('is pressed without a touch by a screen reader', async () => {
     const marked = jest.fn();
     const page = await onPage(
-      <Pad title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
+      <Shown title="Mark" hint="tap" atTouch height={200} onPress={marked} />,
     );
     await doing(() => page.the('button').click());
     expect(marked).toHaveBeenCalledTimes(1);
@@ -156,7 +238,13 @@ describe('the pad', () => {
   it('waits for the release where there is no moment to catch, and does nothing when it waits for nothing', async () => {
     const closed = jest.fn();
     const page = await onPage(
-      <Pad title="Keep this run" hint="closes it" atTouch={false} height={200} onPress={closed} />,
+      <Shown
+        title="Keep this run"
+        hint="closes it"
+        atTouch={false}
+        height={200}
+        onPress={closed}
+      />,
     );
     await doing(() => touch(page.the('button'), 'pointerdown'));
     expect(closed).not.toHaveBeenCalled();
@@ -165,7 +253,9 @@ describe('the pad', () => {
       touch(page.the('button'), 'click');
     });
     expect(closed).toHaveBeenCalledTimes(1);
-    await page.redraw(<Pad title="Hold" hint="" atTouch disabled height={200} onPress={closed} />);
+    await page.redraw(
+      <Shown title="Hold" hint="" atTouch disabled height={200} onPress={closed} />,
+    );
     await doing(() => page.the('button').click());
     expect(closed).toHaveBeenCalledTimes(1);
     await page.leave();

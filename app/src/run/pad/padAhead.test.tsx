@@ -11,7 +11,6 @@ import { doing, onPage } from '../../test/onPage';
 import { RunClock } from '../desk/runClock';
 import { useRunActs, type RunActs } from '../desk/useRunActs';
 import { useRunDesk, type RunDesk } from '../desk/useRunDesk';
-import { useAhead } from '../useAhead';
 import { deskAhead, padWaits, padWords } from './padWords';
 
 /** Longer than a bounce of the glove, ms. */
@@ -177,26 +176,6 @@ describe('what is done at the pad', () => {
       'answer in cut-out',
     ]);
     expect(draws).toBe(1);
-    await page.leave();
-  });
-});
-
-describe('a run that is ahead of its screen', () => {
-  it('is shown where it is followed, and as it is drawn where nothing is ahead', async () => {
-    const ahead = new LogAhead<RunState>(() => undefined);
-    const [drawn, newest] = [{ stepIndex: 3 }, { stepIndex: 4 }] as unknown as RunState[];
-    function Place({ run }: { run: Pick<LiveRun, 'ahead' | 'state'> }) {
-      return <div role="status">{useAhead(run).stepIndex}</div>;
-    }
-    const state = drawn!;
-    const page = await onPage(<Place run={{ ahead, state }} />);
-    expect(page.text()).toBe('3');
-    expect(ahead.isShown).toBe(true);
-    await doing(() => ahead.tell(newest!));
-    expect(page.text()).toBe('4');
-    await page.redraw(<Place run={{ state }} />);
-    expect(page.text()).toBe('3');
-    expect(ahead.isShown).toBe(false);
     await page.leave();
   });
 });
