@@ -10,9 +10,12 @@ function heard(logId: string): void {
   for (const listener of [...(listeners.get(logId) ?? [])]) listener();
 }
 
-/** Tells the other tabs that a log has grown in the store: this one knows what it wrote. */
+/**
+ * Tells the other tabs that a log has grown in the store: this one knows what it wrote. They are told a moment later,
+ * when this one has drawn it.
+ */
 export function tellOtherTabs(logId: string): void {
-  channel?.postMessage(logId);
+  if (channel) setTimeout(() => channel.postMessage(logId));
 }
 
 /** Tells this tab and the others that a log has changed in the store. */

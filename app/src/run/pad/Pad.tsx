@@ -15,6 +15,11 @@ export interface PadFace {
   disabled: boolean;
 }
 
+/** The same in the colours of a theme. */
+interface Written extends PadFace {
+  palette: Palette;
+}
+
 interface PadProps {
   /** What it shows as of now. */
   face: () => PadFace;
@@ -38,11 +43,12 @@ const HINT = styleOf('body');
 export function Pad({ face, follow, onPress }: PadProps) {
   const palette = usePalette();
   const button = useRef<HTMLButtonElement>(null);
-  const shown = useRef<PadFace | null>(null);
+  const shown = useRef<Written | null>(null);
   useLayoutEffect(() => {
     const show = () => {
-      shown.current = face();
-      if (button.current) write(button.current, shown.current, palette);
+      const now = { ...face(), palette };
+      if (button.current) write(button.current, now, shown.current);
+      shown.current = now;
     };
     // What is drawn may be older than what was shown since.
     show();
@@ -67,21 +73,19 @@ export function Pad({ face, follow, onPress }: PadProps) {
   );
 }
 
-/** Writes what has changed of it. */
-function write(
-  pad: HTMLButtonElement,
-  { title, hint, disabled, height }: PadFace,
-  palette: Palette,
-): void {
+/** Writes what has changed of a pad since it was last written. */
+function write(pad: HTMLButtonElement, now: Written, last: Written | null): void {
+  const { title, hint, disabled, height, palette } = now;
   const [first, second] = pad.children;
-  const label = `${title}. ${hint}`;
-  if (first && first.textContent !== title) first.textContent = title;
-  if (second && second.textContent !== hint) second.textContent = hint;
-  if (pad.getAttribute('aria-label') !== label) pad.setAttribute('aria-label', label);
+  if (first && title !== last?.title) first.textContent = title;
+  if (second && hint !== last?.hint) second.textContent = hint;
+  if (title !== last?.title || hint !== last.hint)
+    pad.setAttribute('aria-label', `${title}. ${hint}`);
+  if (height !== last?.height) pad.style.height = `${height}px`;
+  if (disabled === last?.disabled && palette === last.palette) return;
   // It stays where the keyboard is while there is nothing to press for a moment.
   if (disabled) pad.setAttribute('aria-disabled', 'true');
   else pad.removeAttribute('aria-disabled');
-  pad.style.height = `${height}px`;
   pad.style.color = disabled ? palette.quiet : palette.onAccent;
   pad.style.background = disabled ? palette.raised : palette.accent;
 }
