@@ -54,6 +54,7 @@ export {
   type JobRow,
   type Lessons,
 } from './answers';
+export { ALIVE_EVERY_MS, ALIVE_WITHIN_MS } from './streamTimes';
 export { check, type Checked } from './check';
 export { schemas, type SchemaName } from './schemas';
 export { errorStatus, type ErrorBody, type ErrorCode, type FieldProblem } from './errors';

@@ -1,10 +1,9 @@
+import { ALIVE_WITHIN_MS } from '@keen-bleed/contract';
 import type { StreamPath } from './routes';
 
 /** Where a server or a proxy turned a stream away, it is asked for again after so long, ms; longer each time. */
 const AGAIN_FIRST_MS = 1_000;
 const AGAIN_MOST_MS = 15_000;
-/** A server that has said it is there says so again within this, ms: it tells every 15 s. */
-const ALIVE_WITHIN_MS = 45_000;
 
 /**
  * Follows a stream of events for as long as it is wanted. A browser takes up a stream by itself where the network went,

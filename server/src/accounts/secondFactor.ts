@@ -133,22 +133,31 @@ export async function codeFits(
   });
 }
 
-/**
- * Makes an offered factor count.
- *
- * @returns spare codes, told this once
- */
-export async function confirmFactor(db: Pick<Db, 'update'>, whose: Whose): Promise<string[]> {
-  const spare = Array.from({ length: SPARE_CODES }, () => {
+/** Spare codes, told once, and as they are kept. */
+export interface SpareCodes {
+  codes: string[];
+  marks: string[];
+}
+
+/** Makes somebody's spare codes. It takes a while, so that guessing them does too. */
+export async function makeSpareCodes(whose: Whose): Promise<SpareCodes> {
+  const codes = Array.from({ length: SPARE_CODES }, () => {
     const hex = randomBytes(SPARE_LETTERS / 2).toString('hex');
     return `${hex.slice(0, SPARE_LETTERS / 2)}-${hex.slice(SPARE_LETTERS / 2)}`;
   });
-  const marks = await Promise.all(spare.map((code) => markOf(code, whose)));
+  return { codes, marks: await Promise.all(codes.map((code) => markOf(code, whose))) };
+}
+
+/** Makes an offered factor count. */
+export async function confirmFactor(
+  db: Pick<Db, 'update'>,
+  whose: Whose,
+  { marks }: SpareCodes,
+): Promise<void> {
   await db
     .update(secondFactors)
     .set({ confirmedAt: new Date(), spare: marks })
     .where(ownRow(whose));
-  return spare;
 }
 
 /** Takes a second factor away. */

@@ -1,3 +1,4 @@
+import { ALIVE_WITHIN_MS } from '@keen-bleed/contract';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pg from 'pg';
@@ -78,6 +79,22 @@ it('tells each stream that it is still there', async () => {
   const stream = await open(await sidOf(staff.ids.technician));
   streams.tellAlive();
   expect(await stream.until('event:')).toMatch(/event: ?alive/);
+});
+
+it('does both by itself, and tells often enough for a page that waits for three words', async () => {
+  jest.useFakeTimers({ doNotFake: ['nextTick', 'setImmediate', 'setTimeout', 'performance'] });
+  try {
+    const own = new Streams(new LocalBus(), shop.database.pool);
+    const tells = jest.spyOn(own, 'tellAlive');
+    const looks = jest.spyOn(own, 'endIdle').mockRejectedValue(new Error('no database'));
+    await jest.advanceTimersByTimeAsync(ALIVE_WITHIN_MS);
+    expect(tells).toHaveBeenCalledTimes(3);
+    await jest.advanceTimersByTimeAsync(120_000 - ALIVE_WITHIN_MS);
+    // A database that is away ends nobody's stream, and not the looking either.
+    expect(looks).toHaveBeenCalledTimes(2);
+  } finally {
+    jest.useRealTimers();
+  }
 });
 
 it('asks nothing of the database while none is open', async () => {

@@ -1,4 +1,4 @@
-import type { Me } from '@keen-bleed/contract';
+import { ALIVE_EVERY_MS, type Me } from '@keen-bleed/contract';
 import { createSession, type DefaultSessionState, type Session } from 'better-sse';
 import type { Request, Response } from 'express';
 import type pg from 'pg';
@@ -6,8 +6,6 @@ import type { Bus } from '../bus/bus';
 
 /** Sessions that end by themselves are looked for this often, ms. */
 const LOOKED_EVERY_MS = 60_000;
-/** Each stream is told this often that somebody is at its other end, ms: a page asks anew where it hears of nobody. */
-const ALIVE_EVERY_MS = 15_000;
 
 interface Open {
   shopId: string;
@@ -33,8 +31,7 @@ export class Streams {
     bus: Bus,
     private readonly pool: pg.Pool,
   ) {
-    const timer = setInterval(() => void this.endIdle().catch(() => undefined), LOOKED_EVERY_MS);
-    timer.unref();
+    setInterval(() => void this.endIdle().catch(() => undefined), LOOKED_EVERY_MS).unref();
     setInterval(() => this.tellAlive(), ALIVE_EVERY_MS).unref();
     bus.on('rights', ({ shopId, personId, sid }) => {
       for (const each of [...this.open]) {

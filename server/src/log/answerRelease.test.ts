@@ -145,6 +145,24 @@ describe('a release that is asked for', () => {
     expect(blocks).toEqual([expect.stringContaining('Spring caged, not undone: left rear')]);
   });
 
+  it('is asked for anew where something that weighs was done after it was asked for', async () => {
+    const { header, at, told, row, unit } = await failedTruck();
+    await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
+    const now = (await staff.viewer.get(`/api/units/${unit.id}`)).body as Unit;
+    const good = await ran(now, 1, { startMs: Date.now() + 1_000, retestOf: [header.id] });
+    await told(retested('step:static-hold', good));
+    // A lead's phone without signal: both come in one lot.
+    const lane = uuidv7();
+    const facts = [{ kind: 'ask-release' }, retested('step:static-hold', good)].map((fact, n) => ({
+      ...{ id: uuidv7(), lane, seq: n + 1, atMs: Date.now() + n, offsetMs: 0, v: JOB_VERSION },
+      ...fact,
+    }));
+    await staff.lead.post(`/api/logs/${header.id}/facts`).send({ facts }).expect(200);
+    expect(await row()).toMatchObject({ asked: false, released: false });
+    await told({ kind: 'ask-release' }, staff.lead);
+    expect(await row()).toMatchObject({ released: true });
+  });
+
   it('is taken back by what a phone under a trailer had recorded before the release', async () => {
     const { header, at, told, row, unit, yard } = await failedTruck();
     await told({ kind: 'fitted', at, repair: 'replaced', was: {}, now: {} });
