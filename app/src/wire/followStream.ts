@@ -1,4 +1,4 @@
-import { ALIVE_WITHIN_MS } from '@keen-bleed/contract';
+import { ALIVE_WITHIN_MS } from '@keen-bleed/contract/stream-times';
 import type { StreamPath } from './routes';
 
 /** Where a server or a proxy turned a stream away, it is asked for again after so long, ms; longer each time. */

@@ -83,6 +83,14 @@ describe('a job', () => {
     expect(holds()[0]).toMatch(/^Retest owed, 9 min: Brakes released, hold; Tug and stop/);
   });
 
+  it('takes a conclusion whose words were put right for the same one', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    const first = job.tell(provenAt(lamp));
+    job.tell(provenAt(lamp, { text: 'sticks when warm', supersedes: first.id }));
+    expect(job.state.proven).toMatchObject({ text: 'sticks when warm' });
+    expect(job.state.earlier).toEqual([]);
+  });
+
   it('owes again what was tested before the last work on it', () => {
     const job = new JobWriter(jobHeader([truck]));
     job.tell(provenAt(lamp));

@@ -152,9 +152,12 @@ describe('the steps of a run', () => {
     walk.startHold(120);
     expect(padNow(walk.state, walk.nowMs)?.spec.key).toBe('start-other');
     expect(walk.hold()).toBeNull();
-    walk.mark(118).wait(225).mark(120);
-    expect(padNow(walk.state, walk.nowMs)?.spec.key).toBe('end-other');
-    walk.mark(96);
+    walk.mark(96).wait(225).mark(120);
+    // Where the other needle stood when the hold began, not where this one did.
+    expect(padNow(walk.state, walk.nowMs)).toMatchObject({
+      ...{ spec: { key: 'end-other' }, proposedPsi: 96 },
+    });
+    walk.mark(74);
     expect(walk.state.step?.id).toBe('applied-hold');
     const figures = outcomeOf(walk.state, walk.context).figures;
     expect(figures.find((each) => each.id === 'static-leak')).toMatchObject({ verdict: 'pass' });

@@ -328,6 +328,10 @@ describe('a table of readings', () => {
     for (const time of ['12:00:00', '12:00:05', '11:59:00', '12:00:06']) set.add(time, ['100']);
     expect([...(set.traces()[0]?.seconds ?? [])]).toEqual([0, 5, 6]);
     expect(set.leftOut).toBe(1);
+    // A shift that began in the morning: it is not yet back at its start when midnight comes.
+    const long = new TraceReader('s', ['psi']);
+    for (const time of ['10:00:00', '23:59:30', '00:00:30']) long.add(time, ['100']);
+    expect([...(long.traces()[0]?.seconds ?? [])]).toEqual([0, 50_370, 50_430]);
     // Plain seconds have no midnight.
     const plain = new TraceReader('s', ['psi']);
     for (const time of ['86399', '1', '86400']) plain.add(time, ['100']);
