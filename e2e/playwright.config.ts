@@ -13,6 +13,8 @@ const launchOptions = {
     '--disable-sync',
     '--mute-audio',
     '--disable-extensions',
+    // A name as a shop's own network has it: to a browser the loopback address is as good as HTTPS, this one is not.
+    '--host-resolver-rules=MAP depot.test 127.0.0.1',
     // A spare process for each page costs as much as the page.
     '--disable-features=SpareRendererForSitePerProcess',
   ],

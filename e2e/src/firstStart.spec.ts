@@ -6,7 +6,13 @@ test(
   'a new installation asks for its first lead, and starts with an empty yard',
   { tag: '@main' },
   async ({ page, server }) => {
+    // A password that is about to go over plain HTTP is told of before it is chosen.
+    const notice = page.getByText('This address is not HTTPS');
+    await page.goto(server.url.replace('127.0.0.1', 'depot.test'));
+    await expect(notice).toBeVisible();
     await page.goto('/');
+    await expect(page.getByLabel('Shop name')).toBeVisible();
+    await expect(notice).toBeHidden();
     await page.getByRole('button', { name: 'Make the first account' }).click();
     await expect(page.getByText('Password needs at least 10 characters.')).toBeVisible();
     await page.getByLabel('Shop name').fill('Hollow Bridge Garage');

@@ -7,6 +7,7 @@ import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
+import { PlainHttp } from '../ui/PlainHttp';
 
 const empty = { shopName: '', name: '', signInName: '', password: '' };
 const withCode = { ...empty, code: '' };
@@ -92,6 +93,7 @@ export function FirstLeadForm({
         secret
         autoComplete="new-password"
       />
+      <PlainHttp />
       {trouble ? <Notice manner="trouble" title={trouble} /> : null}
       <Button
         title="Make the first account"

@@ -10,13 +10,13 @@ import { Button } from '../ui/Button';
 import { LinkOut } from '../ui/LinkOut';
 import { LinkTo } from '../ui/LinkTo';
 import { Notice } from '../ui/Notice';
+import { PlainHttp } from '../ui/PlainHttp';
 import { Screen } from '../ui/Screen';
 import { Segments } from '../ui/Segments';
 import { Txt } from '../ui/Txt';
 import { Devices } from './Devices';
 import { OwnPassword } from './OwnPassword';
 import { PeopleList } from './PeopleList';
-import { PlainHttp } from './PlainHttp';
 import { SecondFactor } from './SecondFactor';
 import { ShopSettings } from './ShopSettings';
 

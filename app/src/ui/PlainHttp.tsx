@@ -1,4 +1,4 @@
-import { Notice } from '../ui/Notice';
+import { Notice } from './Notice';
 
 /** Says what an address without HTTPS costs, and how HTTPS is turned on; nothing where it is on. */
 export function PlainHttp() {
