@@ -11,6 +11,7 @@ import { doing, onPage } from '../../test/onPage';
 import { RunClock } from '../desk/runClock';
 import { useRunActs, type RunActs } from '../desk/useRunActs';
 import { useRunDesk, type RunDesk } from '../desk/useRunDesk';
+import { PadPart } from './PadPart';
 import { deskAhead, padWaits, padWords } from './padWords';
 
 /** Longer than a bounce of the glove, ms. */
@@ -177,5 +178,45 @@ describe('what is done at the pad', () => {
     ]);
     expect(draws).toBe(1);
     await page.leave();
+  });
+});
+
+describe('the pad of a run that is ahead of its screen', () => {
+  it('shows what is kept before the screen is drawn with it', async () => {
+    const header = runHeaderOf(
+      { unit: madeUpUnit(), towed: [], rigId: null, ruleSet: roadTest, leftOut: ['drain'] },
+      0,
+    );
+    const log = new FoldedLog(runKind, header);
+    const redraw = jest.fn();
+    const ahead = new LogAhead<RunState>(redraw);
+    const run: LiveRun = {
+      ...{ header, state: log.state, facts: [], ahead },
+      record: () => Promise.resolve(null),
+    };
+    function Place() {
+      const desk = useRunDesk(run);
+      const acts = useRunActs(run, desk);
+      return (
+        <PadPart
+          {...{ run, desk, acts, rowDesk: desk, linked: null, canUndo: false }}
+          heights={{ marking: 240, looking: 116 }}
+          onNote={() => undefined}
+        />
+      );
+    }
+    ahead.tell(run.state);
+    const page = await onPage(<Place />);
+    const pad = page.all('button').find(({ className }) => className === 'pad')!;
+    expect(pad.textContent).toContain('to answer');
+    expect([pad.style.height, ahead.isShown]).toEqual(['116px', true]);
+    const ready = { kind: 'ready', stepId: run.state.step!.id, gauge: 'primary' } as const;
+    log.add(stamped({ log: log as never, lane: header.id }, ready, 5_000, 0) as RunFact);
+    ahead.tell(log.state);
+    expect(pad.textContent).toContain('Needle at 85 psi');
+    expect(pad.style.height).toBe('240px');
+    expect(redraw).not.toHaveBeenCalled();
+    await page.leave();
+    expect(ahead.isShown).toBe(false);
   });
 });
