@@ -110,6 +110,47 @@ test('a device that lay idle is signed out; what it recorded meanwhile goes out 
   await expect.poll(kept).toBe('3');
 });
 
+test('a session that ends in a run does not stand in its way, and signing in there sends what waited @both', async ({
+  page,
+  server,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'paula');
+  await startRun(page, 'Gritter 18');
+  const id = page.url().split('/').at(-1) ?? '';
+  const kept = () => server.query(`select count(*) from facts where log_id = '${id}'`);
+  await press(page, 'All done, ready');
+  await expect.poll(kept).toBe('2');
+  server.query(
+    `delete from sessions where person_id = (select id from people where sign_in_name = 'paula') returning 1`,
+  );
+  await press(page, 'Needle at 85 psi');
+  const due = page.getByRole('status').filter({ hasText: 'Session ended. Go on' });
+  await expect(due).toBeVisible();
+  await expectNoFindings(page);
+  await press(page, 'Needle at 100 psi');
+  await due.getByRole('button', { name: 'Sign in' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Sign in again' });
+  await expectNoFindings(page);
+  // Keys are the form's, not the run's.
+  await dialog.getByRole('heading').click();
+  await page.keyboard.press('u');
+  await dialog.getByRole('button', { name: 'Later' }).click();
+  await expect(dialog).toBeHidden();
+  await press(page, 'Stopped at');
+  await due.getByRole('button', { name: 'Sign in' }).click();
+  await dialog.getByLabel('Password').fill('grit-before-snow');
+  await dialog.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(due).toBeHidden();
+  await expect.poll(kept).toBe('5');
+  // Where nothing is timed it is asked for at once.
+  server.query(
+    `delete from sessions where person_id = (select id from people where sign_in_name = 'paula') returning 1`,
+  );
+  await page.getByRole('link', { name: 'Leave; the run stays open' }).click();
+  await expect(dialog).toBeVisible();
+});
+
 test(
   'a viewer does not walk into a run by its address',
   { tag: '@main' },

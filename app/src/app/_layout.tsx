@@ -5,7 +5,7 @@ import { SWRConfig, type Cache } from 'swr';
 import { Doorstep } from '../account/Doorstep';
 import { FirstLeadForm } from '../account/FirstLeadForm';
 import { enter, findSession, sessionEnded, useSession } from '../account/session';
-import { SignInAgain } from '../account/SignInAgain';
+import { SignInAgain, useHearsEnd } from '../account/SignInAgain';
 import { SignInForm } from '../account/SignInForm';
 import { WaitsHere } from '../account/WaitsHere';
 import { asProblem, read } from '../wire/api';
@@ -62,6 +62,7 @@ function AtHand() {
   // What a rig owes stands first where a run is started: come in late, it would push the button from under the thumb.
   useJobs();
   useRefreshWhenSent();
+  useHearsEnd();
   return null;
 }
 

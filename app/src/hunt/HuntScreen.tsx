@@ -5,6 +5,8 @@ import { passes, type Joint, type Pass } from '@keen-bleed/core/hunt';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
+import { SignInDue } from '../account/SignInDue';
+import { usePutsSignInOff } from '../account/signInPutOff';
 import { useLosesAir } from '../air/useLosesAir';
 import { useWalkRound } from '../parts/useWalkRound';
 import { ItsVisit, WalkPage } from '../parts/WalkPage';
@@ -64,6 +66,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
   const [pass, setPass] = useState<Pass>('parked');
   const [holding, setHolding] = useState<{ state: HeldState; needle: HeldNeedle } | null>(null);
   const [begun, setBegun] = useBegun(rig.unit.id);
+  usePutsSignInOff(begun !== null);
   const [mending, setMending] = useState<Joint | null>(null);
   const [more, setMore] = useState<Check | null>(null);
   const [aside, setAside] = useState(false);
@@ -141,6 +144,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
         </Txt>
         <Txt tone="quiet">{rigTitle(rig)}</Txt>
       </View>
+      <SignInDue />
       {walk.trouble ? <Notice manner="trouble" title={walk.trouble} /> : null}
       <HuntStanding hunt={hunt} units={walk.units} titleOf={titleOf} />
     </View>

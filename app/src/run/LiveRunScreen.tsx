@@ -1,6 +1,7 @@
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useWindowDimensions } from 'react-native';
 import { useMe } from '../account/session';
+import { usePutsSignInOff, useSignInCovers } from '../account/signInPutOff';
 import { rigKey } from '../air/useDrawn';
 import { prepareSuspects } from '../suspects/useSuspects';
 import type { LinkedGauge } from '../linked/linkedGauge';
@@ -49,6 +50,8 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const { height } = useWindowDimensions();
   const [sheet, setSheet] = useState<SheetName>(null);
   useLogOpenHere(state.closed === null);
+  usePutsSignInOff(state.closed === null);
+  const isCovered = useSignInCovers();
   const { demo } = useMe();
   const [linkChosen, setByGauge] = useLinkChoice(header.id);
   const byGauge = linkChosen && demo;
@@ -82,7 +85,7 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
       },
       help: () => setSheet('keys'),
     },
-    sheet === null,
+    sheet === null && !isCovered,
   );
   // Where the needle is moved by hand, the ladder and what is said about it are drawn after the needle.
   const settled = useDeferredValue(run);

@@ -1,5 +1,6 @@
 import { rigTitle, unitTitle } from '@keen-bleed/core';
 import { View } from 'react-native';
+import { SignInDue } from '../account/SignInDue';
 import type { LiveRun } from '../store/useRun';
 import { space, target } from '../theme/space';
 import { Button } from '../ui/Button';
@@ -27,52 +28,57 @@ interface RunHeadProps {
 export function RunHead({ run, wide, said, leave, onStop }: RunHeadProps) {
   const { header, state } = run;
   return (
-    <View
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        justifyContent: 'space-between',
-        gap: space.step,
-      }}
-    >
-      <View style={{ flex: 1, minWidth: 0 }}>
-        <Txt as="bodyBold" heading={1} lines={1}>
-          {wide ? rigTitle(header.made) : shortTitle(header.made)}
-        </Txt>
-        <View style={{ flexDirection: 'row', gap: space.step }}>
-          <Txt as="small" tone="quiet" lines={1} style={{ flexShrink: 0 }}>
-            {state.step ? `${state.stepIndex + 1} of ${state.procedure.steps.length}` : 'all steps'}
+    <View style={{ gap: space.near }}>
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          justifyContent: 'space-between',
+          gap: space.step,
+        }}
+      >
+        <View style={{ flex: 1, minWidth: 0 }}>
+          <Txt as="bodyBold" heading={1} lines={1}>
+            {wide ? rigTitle(header.made) : shortTitle(header.made)}
           </Txt>
-          {said ? (
-            <Txt as="small" tone="quiet" lines={1}>
-              {said}
+          <View style={{ flexDirection: 'row', gap: space.step }}>
+            <Txt as="small" tone="quiet" lines={1} style={{ flexShrink: 0 }}>
+              {state.step
+                ? `${state.stepIndex + 1} of ${state.procedure.steps.length}`
+                : 'all steps'}
             </Txt>
+            {said ? (
+              <Txt as="small" tone="quiet" lines={1}>
+                {said}
+              </Txt>
+            ) : null}
+            {wide || said ? null : <OutboxSign inline />}
+          </View>
+        </View>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}>
+          {state.step ? (
+            <Button
+              manner="quiet"
+              size="glove"
+              title="Stop"
+              label="Stop here and keep the run as not finished"
+              onPress={onStop}
+            />
           ) : null}
-          {wide || said ? null : <OutboxSign inline />}
+          {leave ? (
+            <Button manner="quiet" size="glove" title={leave.title} onPress={leave.onPress} />
+          ) : (
+            <LinkTo
+              to={`/unit/${header.subject.unitId}`}
+              label="Leave; the run stays open"
+              style={{ minHeight: target.glove, paddingHorizontal: space.near }}
+            >
+              <Txt>Leave</Txt>
+            </LinkTo>
+          )}
         </View>
       </View>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: space.near }}>
-        {state.step ? (
-          <Button
-            manner="quiet"
-            size="glove"
-            title="Stop"
-            label="Stop here and keep the run as not finished"
-            onPress={onStop}
-          />
-        ) : null}
-        {leave ? (
-          <Button manner="quiet" size="glove" title={leave.title} onPress={leave.onPress} />
-        ) : (
-          <LinkTo
-            to={`/unit/${header.subject.unitId}`}
-            label="Leave; the run stays open"
-            style={{ minHeight: target.glove, paddingHorizontal: space.near }}
-          >
-            <Txt>Leave</Txt>
-          </LinkTo>
-        )}
-      </View>
+      <SignInDue />
     </View>
   );
 }

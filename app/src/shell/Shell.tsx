@@ -1,6 +1,7 @@
 import { usePathname } from 'expo-router';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
+import { wantSignIn } from '../account/signInPutOff';
 import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
@@ -59,7 +60,7 @@ export function Shell({ children }: { children: ReactNode }) {
           ))}
           <View style={{ flex: 1 }} />
           <View style={{ paddingHorizontal: space.gap }}>
-            <OutboxSign wordy />
+            <OutboxSign wordy onSignIn={() => wantSignIn(true)} />
           </View>
         </View>
       ) : null}

@@ -9,10 +9,12 @@ interface OutboxSignProps {
   wordy?: boolean;
   /** As words in a line, not to be pressed. */
   inline?: boolean;
+  /** Asks to sign in, where the session ends while something is timed. */
+  onSignIn?: () => void;
 }
 
 /** Says plainly what has not reached the server; pressing it tries again, or shows what was not taken. */
-export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
+export function OutboxSign({ wordy = false, inline = false, onSignIn }: OutboxSignProps) {
   const { unsent, standing, message, refused } = useOutbox();
   if (unsent === 0 && standing !== 'refused') {
     return (
@@ -52,11 +54,16 @@ export function OutboxSign({ wordy = false, inline = false }: OutboxSignProps) {
       </Txt>
     );
   }
+  const [does, onPress] = hasReasons
+    ? ['See why', () => router.push('/unsent')]
+    : standing === 'signed-out' && onSignIn
+      ? ['Sign in', onSignIn]
+      : ['Send now', () => void sendNow()];
   return (
     <Pressable
       role="button"
-      aria-label={hasReasons ? `${count}, ${why}. See why` : `${count}, ${why}. Send now`}
-      onPress={() => (hasReasons ? router.push('/unsent') : void sendNow())}
+      aria-label={`${count}, ${why}. ${does}`}
+      onPress={onPress}
       style={{ minHeight: target.finger, justifyContent: 'center' }}
     >
       <Txt as="smallBold" tone={tone} live="polite" testID="outbox">

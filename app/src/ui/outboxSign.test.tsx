@@ -19,6 +19,8 @@ const stands = (standing: OutboxState['standing'], unsent = 2, refused = 0) => {
 const ROOM = 23;
 
 describe('the sign of what is not sent', () => {
+  beforeEach(() => jest.clearAllMocks());
+
   it.each([
     ['sending', '2 not sent'],
     ['offline', '2 not sent · no network'],
@@ -58,6 +60,16 @@ describe('the sign of what is not sent', () => {
     }
     expect(mockGo.mock.calls).toEqual([['/unsent'], ['/unsent']]);
     expect(mockSend).toHaveBeenCalledTimes(1);
+  });
+
+  it('asks to sign in where that is what is missing', async () => {
+    const mayAsk = jest.fn();
+    stands('signed-out');
+    const page = await onPage(<OutboxSign onSignIn={mayAsk} />);
+    await doing(() => page.the('button', '2 not sent, sign in to send. Sign in').click());
+    expect(mayAsk).toHaveBeenCalledTimes(1);
+    expect(mockSend).toHaveBeenCalledTimes(0);
+    await page.leave();
   });
 
   it('names a record that was not taken though none of its entries waits', async () => {
