@@ -27,6 +27,7 @@ test(
     await page.getByLabel('Set-up code').fill(code.toLowerCase());
     await page.getByRole('button', { name: 'Make the first account' }).click();
     await expect(page.getByText('No units here yet')).toBeVisible();
+    await expect(page.getByText(/have failed/)).toBeHidden();
     await page.getByRole('link', { name: 'Add a unit' }).click();
     await page.getByLabel('What it is').fill('Tipper');
     await page.getByLabel('Unit number').fill('1');

@@ -1,5 +1,4 @@
 import { once } from 'node:events';
-import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pino from 'pino';
 import { setUpCodeOf } from './accounts/setUpCode';
@@ -10,6 +9,7 @@ import { chainOlderFacts } from './log/chainOlderFacts';
 import { fillFailures } from './failures/refreshFailures';
 import { quotasFrom } from './http/quotas';
 import { isDatabaseAway } from './http/errorHandler';
+import { httpServer } from './http/httpServer';
 import { InFlight } from './http/inFlight';
 import { makeApp } from './app';
 import { stopPrinting } from './report/print';
@@ -82,7 +82,7 @@ async function main(): Promise<void> {
     // Pictures are taken on a fixed day: then the server tells that day's time.
     ...(process.env.DEMO_TODAY ? { nowMs: fixedDay(demoToday()) } : {}),
   });
-  const server = createServer(app);
+  const server = httpServer(app);
   server.listen(Number(PORT), HOST);
   await once(server, 'listening');
   const { port } = server.address() as AddressInfo;

@@ -86,7 +86,9 @@ export function YardScreen() {
         data
           ? retired
             ? 'Kept with all their runs'
-            : sentence.charAt(0).toUpperCase() + sentence.slice(1)
+            : listed.length > 0
+              ? sentence.charAt(0).toUpperCase() + sentence.slice(1)
+              : undefined
           : undefined
       }
     >
@@ -102,7 +104,11 @@ export function YardScreen() {
       {data && listed.length === 0 ? (
         <Notice
           title="No units here yet"
-          text="Add the first one: its tanks, its governor and its gauge. Then it can be run."
+          text={
+            me.role === 'viewer'
+              ? 'They stand here as soon as a technician has added them.'
+              : 'Add the first one: its tanks, its governor and its gauge. Then it can be run.'
+          }
         />
       ) : null}
       {wide && listed.length > 0 ? (
@@ -132,7 +138,7 @@ export function YardScreen() {
             </Txt>
           </LinkTo>
         ) : null}
-        {me.role !== 'viewer' && !retired ? (
+        {me.role !== 'viewer' && !retired && listed.length > 1 ? (
           <LinkTo to="/couple">
             <Txt as="bodyBold" tone="accent">
               Couple a rig
