@@ -50,7 +50,8 @@ export function LiveRunScreen({ run, practice }: LiveRunProps & { practice?: InP
   const { height } = useWindowDimensions();
   const [sheet, setSheet] = useState<SheetName>(null);
   useLogOpenHere(state.closed === null);
-  usePutsSignInOff(state.closed === null);
+  // What is made for practice is kept nowhere.
+  usePutsSignInOff(!practice && state.closed === null);
   const isCovered = useSignInCovers();
   const { demo } = useMe();
   const [linkChosen, setByGauge] = useLinkChoice(header.id);
