@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { expectNoFindings } from './axe';
 import { closeVisit } from './closeVisit';
-import { expect, signIn, test } from './ownServer';
+import { allSent, expect, signIn, test } from './ownServer';
 
 /** Watches a needle for three minutes: the page is loaded anew in between, with the watch begun that much earlier. */
 async function watch(page: Page, state: string, needle: string, from: string, to: string) {
@@ -118,6 +118,38 @@ test(
     await closeVisit(page, server);
   },
 );
+
+test('a session that ends while a needle is watched is asked for once the watch is over', async ({
+  page,
+  server,
+}) => {
+  await signIn(page, 'idris');
+  const id = server.query(`select id from units where number = '15'`);
+  await page.goto(`/unit/${id}/hunt`);
+  await page.getByRole('button', { name: 'Watch a needle' }).click({ timeout: 60_000 });
+  await page.getByLabel(/^The needle at first/).fill('118');
+  await page.getByRole('button', { name: 'Start the watch' }).click();
+  await expect(page.getByTestId('hold-clock')).toBeVisible();
+  await page.keyboard.press('Escape');
+  server.query(
+    `delete from sessions where person_id = (select id from people where sign_in_name = 'idris') returning 1`,
+  );
+  const soap = page.getByRole('radiogroup', { name: 'Soap on Supply tank', exact: true });
+  await soap.getByRole('radio', { name: 'dry' }).click();
+  const due = page.getByRole('status').filter({ hasText: 'Session ended. Go on' });
+  await expect(due).toBeVisible();
+  await expectNoFindings(page);
+  await page.getByRole('button', { name: 'Go on with the watch' }).click();
+  const again = page.getByRole('dialog', { name: 'Sign in again' });
+  await expect(again).toBeHidden();
+  await page.getByRole('button', { name: 'Drop it' }).click();
+  await again.getByLabel('Password').fill('grit-before-snow');
+  await again.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(again).toBeHidden();
+  await expect(due).toBeHidden();
+  await expect(soap.getByRole('radio', { name: 'dry' })).toBeChecked();
+  await allSent(page);
+});
 
 test('who may only look sees a hunt and writes nothing in it', async ({ page, server }) => {
   await signIn(page, 'joss');

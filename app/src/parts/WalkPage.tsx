@@ -1,9 +1,11 @@
 import type { ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { space } from '../theme/space';
+import { usePalette } from '../theme/usePalette';
 import { useWide } from '../theme/useWide';
 import { Button } from '../ui/Button';
 import { LinkTo } from '../ui/LinkTo';
+import { OutboxSign } from '../ui/OutboxSign';
 import { Txt } from '../ui/Txt';
 import type { WalkRound } from './useWalkRound';
 
@@ -73,8 +75,10 @@ export function WalkPage({
   );
 }
 
-/** The last entry of the visit in words, and the way to take it back. */
+/** The last entry of the visit in words, whether it is sent, and the way to take it back. */
 function TakeBack({ walk }: Pick<WalkPageProps, 'walk'>) {
+  const wide = useWide();
+  const palette = usePalette();
   const last = walk.state?.entries.at(-1) ?? null;
   if (!last || !walk.visitId || walk.state?.closed) return null;
   return (
@@ -84,11 +88,16 @@ function TakeBack({ walk }: Pick<WalkPageProps, 'walk'>) {
         alignItems: 'center',
         gap: space.near,
         paddingHorizontal: space.gap,
+        // On a phone the list is scrolled under it.
+        ...(wide ? {} : { borderTopWidth: 1, borderTopColor: palette.rule }),
       }}
     >
-      <Txt as="small" tone="quiet" style={{ flex: 1 }} lines={1}>
-        {`Last: ${'title' in last ? `${last.title}: ${last.said}` : last.text}`}
-      </Txt>
+      <View style={{ flex: 1 }}>
+        <Txt as="small" tone="quiet" lines={1}>
+          {`Last: ${'title' in last ? `${last.title}: ${last.said}` : last.text}`}
+        </Txt>
+        {wide ? null : <OutboxSign inline />}
+      </View>
       <Button
         title="Undo"
         manner="quiet"
