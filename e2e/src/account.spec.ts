@@ -116,7 +116,7 @@ test('a session that ends in a run does not stand in its way, and signing in the
 }) => {
   await page.clock.install();
   await signIn(page, 'paula');
-  await startRun(page, 'Gritter 18');
+  await startRun(page, 'Gritter 15');
   const id = page.url().split('/').at(-1) ?? '';
   const kept = () => server.query(`select count(*) from facts where log_id = '${id}'`);
   await press(page, 'All done, ready');
