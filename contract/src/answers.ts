@@ -57,6 +57,18 @@ export const YardRowsSchema = Type.Array(
           closed,
         ),
       ),
+      retest: Type.Optional(
+        orNull(
+          Type.Object(
+            {
+              runId: Uuid('Run'),
+              closedAtMs: AtMs('Closed'),
+              verdict: Type.Unsafe<Verdict>({ type: 'string', enum: [...verdicts] }),
+            },
+            closed,
+          ),
+        ),
+      ),
       lastCompleteAtMs: orNull(AtMs('Last complete run')),
       open: orNull(
         Type.Object(
@@ -129,6 +141,7 @@ export const JobRowsSchema = Type.Array(
       asked: Type.Boolean(),
       released: Type.Boolean(),
       wants: Type.Array(JobWant),
+      ruleSetId: Type.Optional(orNull(Type.String())),
       openedMs: AtMs('Opened'),
       closedAtMs: orNull(AtMs('Closed')),
       by: Type.String(),

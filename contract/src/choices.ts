@@ -3,6 +3,14 @@
 export const unitKinds = ['truck', 'tractor', 'bus', 'trailer', 'dolly'] as const;
 export const tankRoles = ['supply', 'primary', 'secondary', 'trailer', 'accessory'] as const;
 export const chamberTypes = ['6', '9', '12', '14', '16', '18', '20', '24', '30', '36'] as const;
+export const chamberStrokes = ['standard', 'long', 'long-3'] as const;
+/** How a chamber is marked: its rated stroke as usual, long, or long with 3 in of rated stroke. */
+export type ChamberStroke = (typeof chamberStrokes)[number];
+
+export const adjusterKinds = ['automatic', 'manual'] as const;
+/** What takes up the wear of a wheel’s brake. */
+export type AdjusterKind = (typeof adjusterKinds)[number];
+
 export const pressureUnits = ['psi', 'kPa', 'bar'] as const;
 
 export type UnitKind = (typeof unitKinds)[number];
@@ -47,10 +55,14 @@ export const figureIds = [
   'stop-lamp',
   'reserve-left',
   'gauge-error',
+  'purge-time',
+  'stop-braking',
+  'stop-distance',
+  'stop-speed',
 ] as const;
 export type FigureId = (typeof figureIds)[number];
 
-export const figureUnits = ['s', 'psi', 'psi/s', 'psi/min', 'scfm'] as const;
+export const figureUnits = ['s', 'psi', 'psi/s', 'psi/min', 'scfm', '%', 'ft', 'mph'] as const;
 export type FigureUnit = (typeof figureUnits)[number];
 
 export const limitTags = ['std', 'trade', 'calc', 'memory', 'house', 'maker'] as const;
@@ -69,8 +81,12 @@ export const needs = ['must', 'may', 'off'] as const;
 /** Whether a rule set asks for a step, allows it, or leaves it out. */
 export type Need = (typeof needs)[number];
 
-export const findingStandings = ['good', 'bad', 'noted'] as const;
-/** What an observation comes to. */
+export const seenStandings = ['good', 'bad', 'noted'] as const;
+/** What a part that was looked at comes to. */
+export type SeenStanding = (typeof seenStandings)[number];
+
+export const findingStandings = ['good', 'bad', 'noted', 'open'] as const;
+/** What an observation comes to; `open` leaves the question undecided, so that the run can't tell. */
 export type FindingStanding = (typeof findingStandings)[number];
 
 export const jointMends = [
@@ -123,6 +139,10 @@ export type SideFinding = (typeof sideFindings)[number];
 export const drainedThings = ['clear', 'milky', 'oil', 'rust', 'sludge', 'ice'] as const;
 /** What came out of a drain. */
 export type DrainedThing = (typeof drainedThings)[number];
+
+export const stopMeasures = ['roller', 'phone'] as const;
+/** How a service stop is measured, where it is not only watched. */
+export type StopMeasure = (typeof stopMeasures)[number];
 
 /** Litres that no brake tank holds as water; more is a slip of the keys, ml. */
 export const MOST_DRAINED_ML = 5_000;

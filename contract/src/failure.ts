@@ -15,6 +15,8 @@ export const OpenFailureSchema = Type.Object(
     figure: Type.Union([FigureSchema, Type.Null()]),
     said: Type.Union([Type.String(), Type.Null()]),
     critical: Type.Optional(Type.Boolean({ title: 'Out of service' })),
+    /** The rule set it failed by; not said by earlier versions. */
+    ruleSetId: Type.Optional(Line('Rule set', 40)),
   },
   closed,
 );

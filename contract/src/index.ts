@@ -11,12 +11,15 @@ export {
   tankRoles,
   unitKinds,
   verdicts,
+  type AdjusterKind,
+  type ChamberStroke,
   type ChamberType,
   type Coupling,
   type FigureId,
   type FigureUnit,
   type GaugeRole,
   type FindingStanding,
+  type SeenStanding,
   type LimitTag,
   type Need,
   type PressureUnit,
@@ -100,6 +103,8 @@ export {
   type RetractFact,
   type RunFact,
   type SkipFact,
+  type StopFact,
+  type StopMeasured,
 } from './log/run/fact';
 export {
   type HoldAct,
@@ -112,6 +117,7 @@ export {
   type ReadyAct,
   type Reckoning,
   type Step,
+  type StopAct,
 } from './log/run/step';
 export { RunExportSchema, type RunExport, type RunHeader, type RunMade } from './log/run/header';
 export {

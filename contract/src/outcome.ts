@@ -15,6 +15,18 @@ export const LimitUsedSchema = Type.Object(
     max: nullable(Type.Number({ title: 'Not over' })),
     source: Type.String({ title: 'Source' }),
     tag: oneOf(limitTags, 'Kind of source'),
+    /** A stricter limit that may apply: what it is, and the month of building that would decide. */
+    undecided: Type.Optional(
+      Type.Object(
+        {
+          min: nullable(Type.Number({ title: 'Not under' })),
+          max: nullable(Type.Number({ title: 'Not over' })),
+          /** Whether it was built before or from this month decides; null where no date is known. */
+          month: nullable(Type.String({ title: 'Month' })),
+        },
+        closed,
+      ),
+    ),
   },
   closed,
 );
@@ -69,6 +81,10 @@ export const FindingSchema = Type.Object(
     said: Type.String({ title: 'Answer' }),
     standing: oneOf(findingStandings, 'Standing'),
     means: nullable(Type.String({ title: 'Likely meaning' })),
+    /** The answer that was chosen takes the vehicle out of service. */
+    holds: Type.Optional(Type.Literal(true, { title: 'Out of service' })),
+    /** The answer itself, where a step’s answers are evidence one by one. */
+    answer: Type.Optional(Type.String({ title: 'Answer by its value' })),
   },
   closed,
 );

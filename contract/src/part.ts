@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
+import { adjusterKinds, chamberStrokes, type AdjusterKind, type ChamberStroke } from './choices';
 import { AtMs, Line, Uuid } from './primitives';
 
 const closed = { additionalProperties: false } as const;
@@ -46,6 +47,13 @@ export const partFields = {
   ),
   /** Where it sits, where that is not the usual place. */
   place: Type.Optional(PartPlace),
+  /** Of a chamber: the stroke it is marked for, and what takes up the wear of its brake. */
+  stroke: Type.Optional(
+    Type.Unsafe<ChamberStroke>({ type: 'string', enum: [...chamberStrokes], title: 'Stroke' }),
+  ),
+  adjuster: Type.Optional(
+    Type.Unsafe<AdjusterKind>({ type: 'string', enum: [...adjusterKinds], title: 'Adjuster' }),
+  ),
   photos: Photos,
 };
 

@@ -8,6 +8,8 @@ const oneOf = <T extends string>(values: readonly T[], title: string) =>
 const bound = (title: string) =>
   Type.Union([Type.Number({ minimum: 0, maximum: 5_000, title }), Type.Null()], { title });
 
+const Month = (title: string) => Type.String({ pattern: '^[0-9]{4}-(0[1-9]|1[0-2])$', title });
+
 /** One limit of a rule set: the figure it bounds, where it applies, and where it comes from. */
 export const LimitSchema = Type.Object(
   {
@@ -24,6 +26,13 @@ export const LimitSchema = Type.Object(
     coupled: Type.Array(oneOf(couplings, 'Coupled'), { minItems: 1, title: 'Coupled' }),
     source: Line('Source', 200),
     tag: oneOf(limitTags, 'Kind of source'),
+    /** Applies to units built from this month on, or before it; to all where neither is said. */
+    builtFrom: Type.Optional(Month('Built from')),
+    builtBefore: Type.Optional(Month('Built before')),
+    /** Moved by what is known of the unit: its governor's plate, or its tanks beside those the law asks for. */
+    follows: Type.Optional(oneOf(['plate', 'reservoirs', 'half-cut-out'] as const, 'Follows')),
+    /** Where the weight of the vehicle decides, at most or over 10,000 lb. */
+    weight: Type.Optional(oneOf(['to-10000-lb', 'over-10000-lb'] as const, 'Gross weight')),
   },
   { ...closed, title: 'Limit' },
 );
@@ -70,7 +79,7 @@ const ruleSetFields = {
   steps: Type.Array(RuleStepSchema, { minItems: 2, maxItems: 40, title: 'Steps' }),
   switches: SwitchesSchema,
   /** The shop's own list of looks; asked where the rule set has its step. */
-  looks: Type.Optional(Type.Array(ShopLookSchema, { maxItems: 20, title: 'Own looks' })),
+  looks: Type.Optional(Type.Array(ShopLookSchema, { maxItems: 60, title: 'Own looks' })),
 };
 
 /** What a lead changes in a copied rule set. */

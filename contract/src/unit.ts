@@ -170,6 +170,11 @@ const unitFields = {
     maximum: 2100,
     title: 'Build year',
   }),
+  buildMonth: Type.Optional(Type.Integer({ minimum: 1, maximum: 12, title: 'Build month' })),
+  /** The year was filled in and nobody looked: nothing is decided by it. */
+  buildYearUnsure: Type.Optional(Type.Literal(true, { title: 'Build year not sure' })),
+  /** Gross weight on the plate, lb. */
+  grossLb: Type.Optional(Type.Number({ minimum: 1_000, maximum: 400_000, title: 'Gross weight' })),
   circuits: choice(['dual', 'single'] as const, 'Circuits'),
   ports: choice(['words', 'numbers'] as const, 'Port names'),
   tanks: Type.Array(TankSchema, { minItems: 1, maxItems: 12, title: 'Tanks' }),

@@ -24,6 +24,8 @@ export interface OpenFailure {
   said: string | null;
   /** Its rule set takes the vehicle out of service for it. */
   critical?: boolean;
+  /** The rule set it failed by; not said by earlier versions. */
+  ruleSetId?: string;
 }
 
 /** A unit as the yard lists it. */
@@ -32,7 +34,7 @@ export interface YardRow {
     Unit,
     'id' | 'number' | 'name' | 'kind' | 'revision' | 'testEveryDays' | 'retiredAtMs'
   >;
-  /** The newest closed run, or none. */
+  /** The newest closed run that tested it whole, or none. */
   last: {
     runId: string;
     closedAtMs: number;
@@ -43,7 +45,9 @@ export interface YardRow {
     /** The figure the verdict hangs on, so that its numbers can be shown in any unit. */
     decisive: Figure | null;
   } | null;
-  /** The newest run that passed or failed: what the next due date is counted from. */
+  /** The newest run since then that tested only what repairs owed, or none; not said by earlier versions. */
+  retest?: { runId: string; closedAtMs: number; verdict: Verdict } | null;
+  /** The newest whole run that passed: what the next due date is counted from. */
   lastCompleteAtMs: number | null;
   /** A run still open on this unit, or none. */
   open: { runId: string; startedAtMs: number; by: string } | null;

@@ -23,6 +23,7 @@ export { inService } from './standards/inService';
 export { numberedPorts } from './standards/numberedPorts';
 export { roadTest } from './standards/roadTest';
 export { limitFor } from './standards/limitFor';
+export { hasOldStop, missedBy, takenOver, type Missed } from './standards/missedBy';
 export { switchInfos, type SwitchInfo } from './standards/switches';
 export type {
   HoldAct,
@@ -34,13 +35,14 @@ export type {
   ProcedureUnit,
   ReadyAct,
   Step,
+  StopAct,
 } from './procedure/procedure';
 export { gaugeWord, sayParts } from './procedure/wording';
 export { procedureFor } from './procedure/procedureFor';
 export { stepMakerById, stepMakers } from './procedure/stepMakers';
 export { checkRuleSet } from './procedure/checkRuleSet';
 export { windowsOf, type PressureWindow } from './reading/windowsOf';
-export { findingsOf, itemsOf, NOT_DONE } from './run/findingsOf';
+export { answeredIn, findingsOf, isAnswered, itemsOf, NOT_DONE } from './run/findingsOf';
 export { doubtsOf, type Doubt } from './run/doubtsOf';
 export {
   runState,
@@ -124,13 +126,17 @@ export { clockAnswers, correctedMs, isTimeUnsure, unsureLanes } from './facts/fa
 export { inOrder } from './facts/factOrder';
 export { isCriticalFailure, isCriticalStep } from './repair/critical';
 export { knownOf, mismatches, sayPartNumber, wantsOf, type Want } from './repair/match';
+export { isAfterWork, provesItsSteps } from './repair/afterWork';
+export { retestRun, type RetestRun } from './repair/retestRun';
 export { retestOfStep, retestsOf, type Retest, type RetestCheck } from './repair/retests';
 export { retestOutcome, sayReading, shortOf, type RetestOutcome } from './repair/retestOutcome';
 export { sayJobFact, sayPartData, type ToldFact } from './repair/story';
 export { boardOf, holdsOf, type JobBoard, type JobLesson } from './repair/board';
 export { lessonsOf, taught, type TaughtJob } from './repair/lessons';
-export { type JobState, type MeasureTaken, type Owed } from './repair/jobState';
+export { MEASURED_TWICE, type JobState, type MeasureTaken, type Owed } from './repair/jobState';
 export { releaseBlocks, type AroundJob } from './repair/release';
+export { howToOf, workDangers, type HowTo, type WorkDanger } from './repair/workDangers';
+export { chamberAt, type ChamberAt } from './rig/chamberAt';
 export { measureWords, repairWords, stations, stationWords, type Station } from './repair/words';
 export { JOB_VERSION, jobKind } from './log/kinds/job/jobKind';
 export { stepOfFailure } from './procedure/stepOfFailure';

@@ -13,6 +13,7 @@ import { httpServer } from './http/httpServer';
 import { InFlight } from './http/inFlight';
 import { makeApp } from './app';
 import { stopPrinting } from './report/print';
+import { stopExpecting } from './retests/expectedAnswers';
 import { SuspectTables } from './suspects/suspectTables';
 import { DEMO_IS_PUBLIC, demoWanted } from './demo/demoWanted';
 import { workOutApart } from './suspects/workOut';
@@ -95,7 +96,7 @@ async function main(): Promise<void> {
     tables.stop();
     void inFlight
       .drain(server, DRAINS_MS)
-      .then(() => Promise.all([bus.stop(), stopPrinting()]))
+      .then(() => Promise.all([bus.stop(), stopPrinting(), stopExpecting()]))
       .then(() => database.close())
       .then(() => process.exit(0));
   };

@@ -28,6 +28,10 @@ function run(walk: Walk, fallPsi: number): OldLog {
       on.wait(20).look();
       return 'done';
     },
+    stop: (on) => {
+      on.wait(20).look();
+      return 'done';
+    },
     marks: (on, step) => {
       for (const spec of step.act.marks) on.wait(spec.at === 'passing' ? 25 : 8).mark();
       if (corrected) return 'done';

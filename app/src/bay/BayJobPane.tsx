@@ -3,9 +3,9 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { BeforeAfter } from '../job/BeforeAfter';
 import { Rail, StationHeads } from '../job/Rail';
+import { WorkCautions } from '../job/WorkCautions';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
-import { Caution } from '../ui/Caution';
 import { Rule } from '../ui/Rule';
 import { Txt } from '../ui/Txt';
 import { useBoxSize } from '../ui/useBoxSize';
@@ -51,7 +51,9 @@ export function BayJobPane({ job, setup }: BayJobPaneProps) {
       ) : null}
       {station === 'proven' ? (
         <>
-          <Caution lines={['Tanks empty and springs caged before a line is opened.']} />
+          {unit && proven ? (
+            <WorkCautions unit={unit} partId={proven.at.partId} repair="replaced" />
+          ) : null}
           <Button
             title="Fit a new one"
             manner="main"

@@ -18,6 +18,8 @@ function sayValue(value: number, of: BenchFigure['unit'], unit: PressureUnit): s
       return `${rounded(value, Math.abs(value) < 3 ? 2 : 1)} s`;
     case 'scfm':
       return `${rounded(value, 3)} scfm`;
+    case 'mm':
+      return `${rounded(value, 0)} mm`;
   }
 }
 

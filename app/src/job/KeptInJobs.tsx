@@ -1,5 +1,8 @@
 import type { Outcome, RunHeader, YardRow } from '@keen-bleed/contract';
 import {
+  correctedMs,
+  isAfterWork,
+  provesItsSteps,
   retestOutcome,
   rigTitle,
   unitsOf,
@@ -96,8 +99,9 @@ function KeptIn({ jobId, header, outcome, mayKeep, atOnce }: KeptInProps) {
   const isReady =
     mayKeep && atOnce && open.length > 0 && expected !== null && runs.data !== undefined;
   useEffect(() => {
-    if (isReady) void keep.current(who, jobId, header.id, open).then(setTrouble);
-  }, [header.id, isReady, jobId, open, who]);
+    if (isReady)
+      void keep.current(who, jobId, header.id, startedByServer(header), open).then(setTrouble);
+  }, [header, isReady, jobId, open, who]);
   if (!live || proven.length === 0) return null;
   const failed = proven.some(({ came }) => came.verdict === 'fail');
   return (
@@ -124,7 +128,11 @@ function KeptIn({ jobId, header, outcome, mayKeep, atOnce }: KeptInProps) {
         {open.length > 0 && mayKeep && !atOnce ? (
           <Button
             title="Keep it in the job"
-            onPress={() => void keep.current(who, jobId, header.id, open).then(setTrouble)}
+            onPress={() =>
+              void keep
+                .current(who, jobId, header.id, startedByServer(header), open)
+                .then(setTrouble)
+            }
             style={{ alignSelf: 'flex-start' }}
           />
         ) : open.length === 0 ? (
@@ -136,6 +144,10 @@ function KeptIn({ jobId, header, outcome, mayKeep, atOnce }: KeptInProps) {
     </View>
   );
 }
+
+/** When a run was begun, by the server’s clock as far as its device had measured it. */
+const startedByServer = ({ startedAtMs, offsetMs }: RunHeader): number =>
+  correctedMs({ atMs: startedAtMs, offsetMs });
 
 interface Proven {
   owed: Owed;
@@ -149,6 +161,7 @@ function oneAtOnce() {
     who: Writer,
     jobId: string,
     runId: string,
+    testedAtMs: number,
     open: readonly Proven[],
   ): Promise<string | null> => {
     if (isKeeping) return null;
@@ -159,6 +172,7 @@ function oneAtOnce() {
           kind: 'retested',
           owedId: owed.id,
           logId: runId,
+          testedAtMs,
           verdict: came.verdict,
           said: came.said.slice(0, 300),
           readings: came.readings,
@@ -187,18 +201,19 @@ function provenBy(
   }[],
   expected: Parameters<typeof retestOutcome>[3],
 ): Proven[] {
-  const fittedMs = Math.max(0, ...state.fitted.map(({ atMs }) => atMs));
-  if (header.startedAtMs < fittedMs) return [];
+  if (!provesItsSteps(header.made, outcome)) return [];
+  const testedMs = startedByServer(header);
+  const firstWorkMs = Math.min(...state.owed.map(({ workMs }) => workMs));
   const before = runs
     // What a rig lost is no measure of its unit alone.
     .filter(
       ({ id, startedAtMs, rigTitle: of }) =>
-        id !== header.id && startedAtMs < fittedMs && of === rigTitle(header.made),
+        id !== header.id && startedAtMs < firstWorkMs && of === rigTitle(header.made),
     )
     .flatMap(({ figures }) => figures) as Parameters<typeof retestOutcome>[2];
   return state.owed.flatMap((owed) => {
     const came =
-      owed.stepId === null
+      owed.stepId === null || !isAfterWork(owed.workMs, testedMs)
         ? null
         : retestOutcome(outcome, owed.stepId, before, expected ?? {}, header.made.unit.gauge.unit);
     return came ? [{ owed, came }] : [];

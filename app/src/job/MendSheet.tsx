@@ -29,6 +29,7 @@ import { Notice } from '../ui/Notice';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { RepairChoice } from './RepairChoice';
+import { WorkCautions } from './WorkCautions';
 
 interface MendSheetProps {
   unit: Unit;
@@ -133,9 +134,7 @@ export function MendSheet({
       at="foot"
       onLeave={onLeave}
     >
-      {does === 'fit' ? (
-        <Caution lines={['Tanks empty and springs caged before a line is opened.']} />
-      ) : null}
+      <WorkCautions unit={unit} partId={partId} repair={repair} />
       <RepairChoice
         label={does === 'choose' ? 'It will be' : 'It was'}
         value={repair}

@@ -1,4 +1,4 @@
-import { sayFigure, sayReading, shortOf, type Owed } from '@keen-bleed/core';
+import { MEASURED_TWICE, sayFigure, sayReading, shortOf, type Owed } from '@keen-bleed/core';
 import { View } from 'react-native';
 import type { Expected } from '../air/drawing';
 import { usePrefs } from '../prefs/prefs';
@@ -93,12 +93,15 @@ export function OwedList({ owed, expected, onCheck, onAccept }: OwedListProps) {
               </View>
               {each.check && onCheck && !passed ? (
                 <Button
-                  title="Check it"
-                  label={`Check it: ${each.title}`}
+                  title={done ? 'Measure again' : 'Measure'}
+                  label={`${done ? 'Measure again' : 'Measure'}: ${each.title}`}
                   onPress={() => onCheck(each)}
                 />
               ) : null}
-              {done?.verdict === 'cant-tell' && !passed && onAccept ? (
+              {done?.verdict === 'cant-tell' &&
+              !passed &&
+              onAccept &&
+              (each.check === null || each.undecided >= MEASURED_TWICE) ? (
                 <Button
                   title="Take as passed"
                   manner="quiet"

@@ -1,5 +1,5 @@
-import { readable, shortOf, type Owed, type RigUnderTest } from '@keen-bleed/core';
-import { checksOfRetest, type Check } from '@keen-bleed/core/checks';
+import { readable, retestRun, shortOf, type Owed, type RigUnderTest } from '@keen-bleed/core';
+import { checksOfRetest, retestByChecks, type Check } from '@keen-bleed/core/checks';
 import { router } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
@@ -12,13 +12,12 @@ import { CheckSheet } from '../plan/CheckSheet';
 import { sayAnswer } from '../plan/sayAnswer';
 import { usePrefs } from '../prefs/prefs';
 import { WriteSheet } from '../run/step/WriteSheet';
-import { retestRun } from '../store/retestRun';
 import { startRun } from '../store/startRun';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
 import { Txt } from '../ui/Txt';
-import { checksMade, retestByChecks } from './checkRetest';
+import { checksMade } from './checksMade';
 import type { Tell } from './JobScreen';
 import { OwedList } from './OwedList';
 import type { SheetNow } from './sheetNow';
@@ -44,7 +43,9 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
     rig,
     state.owed.flatMap((each) => checksOfRetest(checks, each).map(({ id }) => id)),
   );
-  const run = rules.data ? retestRun(rig, left, [header.id], rules.data) : null;
+  const run = rules.data
+    ? retestRun(rig, left, [header.id], rules.data, header.made.ruleSetId ?? null)
+    : null;
   const failed = state.owed.some(
     ({ done }) => done?.verdict === 'fail' || shortOf(done?.readings ?? []).length > 0,
   );
@@ -74,8 +75,8 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
       {run && run.missing.length > 0 ? (
         <Notice
           manner="trouble"
-          title={`No rule set of yours asks for: ${run.missing.join(', ')}`}
-          text="A lead can add the step to a rule set under Shop."
+          title={`Not possible as it stands: ${run.missing.join(', ')}`}
+          text="Couple it to any tractor, then retest."
         />
       ) : null}
       <OwedList
@@ -119,7 +120,7 @@ interface CheckOwedProps {
 export function CheckOwed({ job, rig, owed, check, tell, onDone }: CheckOwedProps) {
   const me = useMe();
   const { unit: sayIn } = usePrefs();
-  const { header, state } = job;
+  const { header } = job;
   const units = useMemo(() => [rig.unit, ...rig.towed], [rig]);
   const walk = useWalkRound(units, header.subject.rigId, 'Retest');
   const checks = useChecks(rig);
@@ -128,7 +129,6 @@ export function CheckOwed({ job, rig, owed, check, tell, onDone }: CheckOwedProp
     rig,
     asked.map(({ id }) => id),
   );
-  const sinceMs = Math.max(0, ...state.fitted.map(({ atMs }) => atMs));
   return (
     <CheckSheet
       check={check}
@@ -150,8 +150,10 @@ export function CheckOwed({ job, rig, owed, check, tell, onDone }: CheckOwedProp
           if (!kept) return;
           const made = await checksMade(me, rig.unit.id, header.subject.rigId);
           const sound = expected ?? (await expectedNow(rig, asked));
-          const fact = made && retestByChecks(owed, asked, made, sinceMs, sound.answers);
-          if (fact) await tell?.(fact);
+          const came = made && retestByChecks(rig, asked, made.checks, owed.workMs, sound.answers);
+          if (made && came) {
+            await tell?.({ kind: 'retested', owedId: owed.id, logId: made.visitId, ...came });
+          }
           onDone(asked[asked.findIndex(({ id }) => id === check.id) + 1] ?? null);
         })();
       }}
@@ -178,7 +180,7 @@ interface AcceptSheetProps {
 export function AcceptSheet({ owed, onKeep, onLeave }: AcceptSheetProps) {
   const { done } = owed;
   if (!done) return null;
-  const { owedId, logId, factId, verdict, said, readings } = done;
+  const { owedId, logId, factId, testedAtMs, verdict, said, readings } = done;
   return (
     <WriteSheet
       title={`Take “${owed.title}” as passed`}
@@ -192,6 +194,7 @@ export function AcceptSheet({ owed, onKeep, onLeave }: AcceptSheetProps) {
             owedId,
             logId,
             ...(factId === undefined ? {} : { factId }),
+            ...(testedAtMs === undefined ? {} : { testedAtMs }),
             verdict,
             said,
             readings,

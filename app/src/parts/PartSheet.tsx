@@ -1,4 +1,4 @@
-import type { PartStanding } from '@keen-bleed/contract';
+import type { AdjusterKind, ChamberStroke, PartStanding } from '@keen-bleed/contract';
 import {
   fromPsi,
   rounded,
@@ -28,6 +28,8 @@ export interface PartSaid {
   note?: string;
   variant?: string;
   place?: PartPlace;
+  stroke?: ChamberStroke;
+  adjuster?: AdjusterKind;
   photos?: string[];
 }
 
@@ -36,6 +38,16 @@ interface PartSheetProps {
   onDone: (said: PartSaid, photos: readonly Blob[]) => void;
   onLeave: () => void;
 }
+
+const STROKES: readonly { value: ChamberStroke; title: string }[] = [
+  { value: 'standard', title: 'standard' },
+  { value: 'long', title: 'long stroke' },
+  { value: 'long-3', title: 'long stroke, 3 in rated' },
+];
+const ADJUSTERS: readonly { value: AdjusterKind; title: string }[] = [
+  { value: 'automatic', title: 'automatic' },
+  { value: 'manual', title: 'manual' },
+];
 
 /** Where a part sits across the frame, from the left. */
 const SIDES = [
@@ -62,6 +74,9 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
   const [fittedOn, setFittedOn] = useState(record?.fittedOn ?? '');
   const [note, setNote] = useState(record?.note ?? '');
   const [variant, setVariant] = useState(record?.variant ?? '');
+  const [stroke, setStroke] = useState<ChamberStroke | ''>(record?.stroke ?? '');
+  const [adjuster, setAdjuster] = useState<AdjusterKind | ''>(record?.adjuster ?? '');
+  const isChamber = part.role === 'chamber' || part.role === 'chambers';
   const [row, setRow] = useState(record?.place ? String(record.place.row) : '');
   const [column, setColumn] = useState(record?.place ? String(record.place.column) : '');
   const [photos, setPhotos] = useState<readonly Blob[]>([]);
@@ -98,6 +113,8 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
         ...text('fittedOn', fittedOn),
         ...text('note', note.slice(0, 200)),
         ...(variant === '' ? {} : { variant }),
+        ...(stroke === '' ? {} : { stroke }),
+        ...(adjuster === '' ? {} : { adjuster }),
         ...(isPlaced ? { place: { row: at, column: Number(column) } } : {}),
         ...(record?.photos ? { photos: record.photos } : {}),
       },
@@ -150,6 +167,22 @@ export function PartSheet({ part, onDone, onLeave }: PartSheetProps) {
           value={variant}
           onChange={setVariant}
         />
+      ) : null}
+      {isChamber ? (
+        <>
+          <Choice
+            label="Stroke mark"
+            options={STROKES}
+            value={stroke as ChamberStroke}
+            onChange={setStroke}
+          />
+          <Choice
+            label="Adjuster"
+            options={ADJUSTERS}
+            value={adjuster as AdjusterKind}
+            onChange={setAdjuster}
+          />
+        </>
       ) : null}
       <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: space.step }}>
         <View style={{ width: 110 }}>

@@ -16,6 +16,7 @@ export function FindingList({ findings }: { findings: readonly Finding[] }) {
       <View role="list" aria-label="Findings">
         {findings.map((finding) => {
           const bad = finding.standing === 'bad';
+          const open = finding.standing === 'open';
           return (
             <View key={`${finding.stepId}/${finding.key}`} role="listitem">
               <Rule />
@@ -24,12 +25,13 @@ export function FindingList({ findings }: { findings: readonly Finding[] }) {
                   <Txt style={{ flex: 1 }}>{finding.title}</Txt>
                   <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
                     {bad ? <VerdictShape verdict="fail" /> : null}
-                    <Txt as={bad ? 'bodyBold' : 'body'} tone={bad ? 'fail' : 'quiet'}>
+                    {open ? <VerdictShape verdict="cant-tell" /> : null}
+                    <Txt as={bad || open ? 'bodyBold' : 'body'} tone={bad ? 'fail' : 'quiet'}>
                       {finding.said}
                     </Txt>
                   </View>
                 </View>
-                {bad && finding.means ? <Txt tone="quiet">{finding.means}</Txt> : null}
+                {finding.means ? <Txt tone="quiet">{finding.means}</Txt> : null}
               </View>
             </View>
           );

@@ -15,7 +15,7 @@ interface LookTableProps {
 }
 
 /** Looks a list takes, as its schema has it. */
-const MOST = 20;
+const MOST = 60;
 
 /** What the shop looks at on the same round: picked from the usual ones, or in its own words. */
 export function LookTable({ draft, mayEdit, onChange }: LookTableProps) {

@@ -6,9 +6,11 @@ import {
   fromPsi,
   isCriticalStep,
   rounded,
+  ruleSetById,
   sayLimit,
   stepMakerById,
   switchInfos,
+  takenOver,
   toPsi,
 } from '@keen-bleed/core';
 import { router, useLocalSearchParams } from 'expo-router';
@@ -30,6 +32,7 @@ import { Toggle } from '../ui/Toggle';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { LookTable } from './LookTable';
+import { MissedNotice } from './MissedNotice';
 import { boundOf, draftOfRuleSet, movedStep } from './ruleSetDraft';
 
 /** One rule set: its order, switches and limits. A lead changes the shop's own; those that ship are read. */
@@ -67,7 +70,8 @@ function RuleSetEditor({ set: opened, onSaved }: { set: RuleSet; onSaved: () => 
   const mayEdit = me.role === 'lead' && set.basedOn !== null;
   const changed = JSON.stringify(draft) !== JSON.stringify(draftOfRuleSet(set));
   const change = (part: Partial<RuleSetDraft>) => setDraft({ ...draft, ...part });
-  const save = async () => {
+  const shipped = set.basedOn === null ? null : ruleSetById(set.basedOn);
+  const save = async (draft: RuleSetDraft) => {
     const wrong = checkForm('ruleSetDraft', draft)[0] ?? checkRuleSet(draft)[0];
     if (wrong) {
       setTrouble(wrong.message);
@@ -96,6 +100,17 @@ function RuleSetEditor({ set: opened, onSaved }: { set: RuleSet; onSaved: () => 
     : 'Ships with the app. Copy it to change anything.';
   return (
     <Screen title={set.title} lead={lead}>
+      {shipped && mayEdit ? (
+        <MissedNotice
+          draft={draft}
+          shipped={shipped}
+          onTakeOver={() => {
+            const taken = takenOver(draft, shipped);
+            setDraft(taken);
+            void save(taken);
+          }}
+        />
+      ) : null}
       {mayEdit ? (
         <View style={{ maxWidth: 420, marginTop: space.step }}>
           <Field
@@ -131,7 +146,7 @@ function RuleSetEditor({ set: opened, onSaved }: { set: RuleSet; onSaved: () => 
             size="glove"
             busy={busy}
             disabled={!changed}
-            onPress={() => void save()}
+            onPress={() => void save(draft)}
             style={{ flexGrow: 1, maxWidth: 320 }}
           />
         ) : null}

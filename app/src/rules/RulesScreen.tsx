@@ -1,4 +1,5 @@
 import type { RuleSet } from '@keen-bleed/contract';
+import { hasOldStop } from '@keen-bleed/core';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -71,6 +72,7 @@ export function RulesScreen() {
                     alignItems: 'center',
                   }}
                 >
+                  {hasOldStop(set) ? <Txt as="smallBold">Old stop test</Txt> : null}
                   {isDefault ? <Txt as="smallBold">The shop’s usual one</Txt> : null}
                   {isLead && !isDefault ? (
                     <Button

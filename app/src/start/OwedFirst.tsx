@@ -1,9 +1,8 @@
-import { unitsOf, type RigUnderTest } from '@keen-bleed/core';
+import { retestRun, unitsOf, type RigUnderTest } from '@keen-bleed/core';
 import { router } from 'expo-router';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useRuleSets } from '../data/useRecords';
-import { retestRun } from '../store/retestRun';
 import { useBoard } from '../jobs/useBoard';
 import { startRun } from '../store/startRun';
 import { space } from '../theme/space';
@@ -36,6 +35,7 @@ export function OwedFirst({ rig, rigId, onTrouble }: OwedFirstProps) {
         owed,
         jobs.map(({ id }) => id),
         rules.data,
+        jobs.find(({ ruleSetId }) => ruleSetId)?.ruleSetId ?? null,
       )
     : null;
   if (!run) return null;

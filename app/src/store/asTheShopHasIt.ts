@@ -23,7 +23,7 @@ export async function asTheShopHasIt(logId: string): Promise<void> {
     return;
   }
   const { sets } = await ask('GET', '/api/v1/rule-sets');
-  const { unit, towed, ruleSet, leftOut } = header.made;
+  const { unit, towed, ruleSet, steps: _asked, ...rest } = header.made;
   const same = sets.find(({ id }) => id === ruleSet.id);
   if (!same) {
     throw new RequestProblem(
@@ -31,6 +31,6 @@ export async function asTheShopHasIt(logId: string): Promise<void> {
       `The shop no longer has the rule set “${ruleSet.title}”.`,
     );
   }
-  const made = runMade({ unit: now(unit), towed: towed.map(now), ruleSet: same, leftOut });
+  const made = runMade({ ...rest, unit: now(unit), towed: towed.map(now), ruleSet: same });
   await changeLog(logId, { header: { ...header, made }, refused: null });
 }

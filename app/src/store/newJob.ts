@@ -16,6 +16,12 @@ export const covered = (failures: readonly OpenFailure[]): NewJob['failures'] =>
     critical: failure.critical ?? false,
   }));
 
+/** The rule set by which the first of some failures failed, where that is said. */
+const ruleSetOf = (failures: readonly OpenFailure[]): Pick<NewJob, 'ruleSetId'> => {
+  const ruleSetId = failures.find((each) => each.ruleSetId !== undefined)?.ruleSetId;
+  return ruleSetId === undefined ? {} : { ruleSetId };
+};
+
 /** A job born of an open failure; what it was found on with others stays on all of them until it is traced. */
 export function jobOfFailure(
   failure: OpenFailure,
@@ -30,6 +36,7 @@ export function jobOfFailure(
     foundOn: foundOn.length > 0 ? foundOn : [units[0].id],
     bornOf: { kind: 'failure', runId: failure.runId, key: failure.key },
     found: cut(sayFailure(failure, units[0].gauge.unit), MOST.found),
+    ...(failure.ruleSetId === undefined ? {} : { ruleSetId: failure.ruleSetId }),
     failures: covered([failure]),
     suspected: null,
   };
@@ -60,6 +67,7 @@ export function jobOfSuspect(
       `${first?.part ?? ''}: ${first?.title ?? ''}, ${Math.round(100 * suspect.chance)} in 100`,
       MOST.found,
     ),
+    ...ruleSetOf(failures),
     failures: covered(failures),
     suspected: first ? { unitId, partId: first.partId, chance: suspect.chance } : null,
   };

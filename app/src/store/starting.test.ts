@@ -1,13 +1,12 @@
 /** @jest-environment node */
 import 'fake-indexeddb/auto';
 import type { LogRecord, RuleSet, RunFact, Unit } from '@keen-bleed/contract';
-import { roadTest, runMade, inService } from '@keen-bleed/core';
+import { roadTest } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { me } from '../test/aPhone';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { asTheShopHasIt } from './asTheShopHasIt';
 import { closedRunOf, changeLog, keptLog, openLogs, openRunOf } from './logs';
-import { retestRun } from './retestRun';
 import { startJob } from './startJob';
 import { runFromTrace, runHeaderOf, startRun } from './startRun';
 import { startVisit } from './startVisit';
@@ -208,41 +207,5 @@ describe('a run that somebody takes back on a device of theirs', () => {
     expect(after.log.takenBy).toBeUndefined();
     const taken = after.rows.map(({ fact }) => fact).find(({ kind }) => kind === 'take-over');
     expect(taken).toMatchObject({ knew: {} });
-  });
-});
-
-describe('a run of what is owed', () => {
-  const unit = aUnit();
-  const rig = { unit, towed: [] };
-  const sets = [roadTest, inService];
-  const owed = (stepId: string | null, minutes = 4) => ({
-    ...{ id: uuidv7(), title: `Owed ${stepId}`, minutes, stepId },
-  });
-
-  it('asks for those steps alone, by the shop’s usual set, and reckons its minutes', () => {
-    const made = retestRun(rig, [owed('static-hold'), owed('cut-in', 2)], ['job'], {
-      ...{ sets, defaultId: roadTest.id },
-    });
-    expect(made?.on.ruleSet.id).toBe(roadTest.id);
-    expect(made?.minutes).toBe(1 + 4 + 2);
-    expect(made?.missing).toEqual([]);
-    expect(made?.on.retestOf).toEqual(['job']);
-    const { unit: front, towed, ruleSet, leftOut } = made!.on;
-    const steps = runMade({ unit: front, towed, ruleSet, leftOut }).steps.map(({ id }) => id);
-    expect(steps).toEqual(expect.arrayContaining(['prepare', 'static-hold', 'cut-in']));
-    expect(steps).not.toContain('applied-hold');
-  });
-
-  it('takes another set of the same school where that has more of it, and says what none has', () => {
-    const bare: RuleSet = {
-      ...{ ...roadTest, id: 'bare', title: 'Bare' },
-      steps: roadTest.steps.filter(({ stepId }) => ['prepare', 'charge'].includes(stepId)),
-    };
-    const wanted = [owed('static-hold'), owed('no-such-step'), owed(null)];
-    const made = retestRun(rig, wanted, [], { sets: [bare, roadTest], defaultId: 'bare' });
-    expect(made?.on.ruleSet.id).toBe(roadTest.id);
-    expect(made?.missing).toEqual(['Owed no-such-step']);
-    expect(made?.minutes).toBe(1 + 4);
-    expect(retestRun(rig, [owed(null)], [], { sets, defaultId: roadTest.id })).toBeNull();
   });
 });

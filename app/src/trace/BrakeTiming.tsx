@@ -21,6 +21,7 @@ import type { TraceFound } from '../recorded/traceWorker';
 
 const KINDS: Readonly<Record<TimedKind, string>> = {
   truck: 'truck or bus',
+  'towing-trailer': 'trailer that tows',
   trailer: 'trailer',
   dolly: 'dolly',
 };

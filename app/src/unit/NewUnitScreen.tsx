@@ -12,7 +12,11 @@ export function NewUnitScreen() {
   const { unit } = usePrefs();
   // One id for this form, so that pressing twice, or again after a lost answer, makes one unit.
   const [id] = useState(() => uuidv7());
-  const [start] = useState(() => formOf(newUnitDraft('truck', new Date().getFullYear()), unit));
+  const [start] = useState(() => ({
+    ...formOf(newUnitDraft('truck', new Date().getFullYear()), unit),
+    // Filled in by us and read by nobody: no law is decided by it until somebody says so.
+    yearIs: 'not-sure' as const,
+  }));
   return (
     <Screen title="New unit" lead="The usual layout is filled in; change what differs." width={720}>
       <UnitEditor

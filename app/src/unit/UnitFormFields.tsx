@@ -54,6 +54,16 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
         </Row>
         <Row>
           {text('buildYear', 'Build year')}
+          {text('buildMonth', 'Build month', '1 to 12, if known')}
+        </Row>
+        <Row>
+          {segments('yearIs', 'The year is', [
+            { value: 'read', title: 'read off its plate' },
+            { value: 'not-sure', title: 'not sure' },
+          ])}
+        </Row>
+        <Row>
+          {text('grossWeight', 'Gross weight on the plate', 'lb, if known')}
           {text('testEveryDays', 'Days between tests')}
         </Row>
         <Row>

@@ -13,6 +13,9 @@ const USUAL_DOUBT: Readonly<Record<Trend['figureUnit'], number>> = {
   'psi/s': 0.03,
   s: 1.5,
   scfm: 0.3,
+  '%': 2,
+  ft: 1,
+  mph: 0.5,
 };
 
 /** One sentence on where a figure is heading, or null where it is steady or too little is known. */

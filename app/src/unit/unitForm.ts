@@ -33,6 +33,11 @@ export interface UnitForm {
   name: string;
   kind: UnitKind;
   buildYear: string;
+  /** Whether the year is read off its plate; one that was only filled in decides nothing. */
+  yearIs: 'read' | 'not-sure';
+  buildMonth: string;
+  /** On the plate, lb. */
+  grossWeight: string;
   circuits: 'dual' | 'single';
   ports: 'words' | 'numbers';
   volumeUnit: 'in3' | 'L';
@@ -88,6 +93,9 @@ export function formOf(draft: UnitDraft, pressureUnit: PressureUnit): UnitForm {
     name: draft.name,
     kind: draft.kind,
     buildYear: String(draft.buildYear),
+    yearIs: draft.buildYearUnsure ? 'not-sure' : 'read',
+    buildMonth: draft.buildMonth === undefined ? '' : String(draft.buildMonth),
+    grossWeight: shown(draft.grossLb, 0),
     circuits: draft.circuits,
     ports: draft.ports,
     volumeUnit,
@@ -212,6 +220,9 @@ export function draftOf(form: UnitForm): { draft: UnitDraft } | { problems: Fiel
     ...given('frameNumber', form.frameNumber, (text) => text.trim()),
     kind: form.kind,
     buildYear: number(form.buildYear),
+    ...given('buildMonth', form.buildMonth, number),
+    ...(form.yearIs === 'not-sure' ? { buildYearUnsure: true as const } : {}),
+    ...given('grossLb', form.grossWeight, number),
     circuits: form.circuits,
     ports: form.ports,
     tanks: form.tanks.map((tank) => ({

@@ -20,6 +20,8 @@ export function sayFact(fact: AnyFact, header: AnyHeader): string {
       return `What was seen: “${fact.text}”`;
     case 'skip':
       return `Leaving out${step}: “${fact.reason}”`;
+    case 'stop':
+      return `The stop that was measured${step}`;
     case 'look':
       return `What was found${step}`;
     case 'close':

@@ -1,10 +1,4 @@
-import type {
-  FindingStanding,
-  SeenFact,
-  Unit,
-  VisitFact,
-  VisitNoteFact,
-} from '@keen-bleed/contract';
+import type { SeenStanding, SeenFact, Unit, VisitFact, VisitNoteFact } from '@keen-bleed/contract';
 import { partsOf, readable, type NewFact } from '@keen-bleed/core';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -38,7 +32,7 @@ export function VisitComposer({ units, correcting, onDone, onLeave }: VisitCompo
   const titles = [whole, ...places.map((at) => partWords(at, units) ?? whole)];
   const [where, setWhere] = useState(partWords(correcting?.at ?? null, units) ?? whole);
   // Nothing is chosen beforehand: how a part is has to be said by whoever saw it.
-  const [standing, setStanding] = useState<FindingStanding | null>(
+  const [standing, setStanding] = useState<SeenStanding | null>(
     correcting?.kind === 'seen' ? correcting.standing : null,
   );
   const [text, setText] = useState(correcting?.text ?? '');
@@ -86,7 +80,7 @@ export function VisitComposer({ units, correcting, onDone, onLeave }: VisitCompo
             { value: 'noted', title: 'Worth noting' },
             { value: 'bad', title: 'Not right' },
           ]}
-          value={standing ?? ('' as FindingStanding)}
+          value={standing ?? ('' as SeenStanding)}
           onChange={setStanding}
           size="glove"
         />

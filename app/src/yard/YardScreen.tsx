@@ -1,5 +1,12 @@
 import type { Rig, YardRow } from '@keen-bleed/contract';
-import { nextDue, sayFailure, sayFigureLine, unitTitle, type Due } from '@keen-bleed/core';
+import {
+  nextDue,
+  sayFailure,
+  sayFigureLine,
+  unitTitle,
+  verdictWords,
+  type Due,
+} from '@keen-bleed/core';
 import { failuresOf } from '../failures/failuresOf';
 import { holdsOfRow, jobsOf } from '../data/standingOf';
 import { useMemo, useState } from 'react';
@@ -216,7 +223,7 @@ function ColumnHeads() {
 function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
   const { unit: sayIn } = usePrefs();
   const wide = useWide();
-  const { unit, last, open } = row;
+  const { unit, last, open, retest } = row;
   const failures = failuresOf(row);
   const failing = failures.length > 0;
   const holds = holdsOfRow(row);
@@ -246,6 +253,9 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
             : 'first test';
   const nextBold = unit.retiredAtMs === null && (isHeld || failing || due.standing !== 'later');
   const jobWords = job ? `Job at ${job.station}: ${job.line}` : null;
+  const retestWords = retest
+    ? `Retest ${verdictWords[retest.verdict]}, ${sayAgo(retest.closedAtMs, nowMs)}`
+    : null;
   const openWords = open ? `Run open since ${sayAgo(open.startedAtMs, nowMs)}, ${open.by}` : null;
   return (
     <View role="listitem">
@@ -274,6 +284,7 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
                   {jobWords}
                 </Txt>
               ) : null}
+              {retestWords ? <Txt as="small">{retestWords}</Txt> : null}
               {openWords ? <Txt as="smallBold">{openWords}</Txt> : null}
             </View>
             <Txt tone="quiet" style={{ width: columns.tested }}>
@@ -324,6 +335,7 @@ function YardLine({ row, due, nowMs }: Listed & { nowMs: number }) {
                   {jobWords}
                 </Txt>
               ) : null}
+              {retestWords ? <Txt as="small">{retestWords}</Txt> : null}
               {openWords ? <Txt as="smallBold">{openWords}</Txt> : null}
             </View>
             <Spark values={row.leakTrendPsiPerMin} floor={LEAK_SPARK_FLOOR} />

@@ -22,6 +22,8 @@ export interface Curve {
   hysteresis: Sure | null;
   /** What is left at the outlet once nothing is asked for any more, psi; null where that was not read. */
   residualPsi: number | null;
+  /** Where one point more would tell the crack, psi; null where the points around it are near enough. */
+  wantsPsi: number | null;
   /** Points that do not go with the others, by their place: read again. */
   odd: readonly number[];
 }
@@ -29,6 +31,26 @@ export interface Curve {
 /** Why a curve cannot be had of some points, in words. */
 export interface NoCurve {
   wants: string;
+}
+
+/** Points on either side of the crack further apart than this leave it open, psi. House value. */
+const WIDEST_PSI = 6;
+
+/**
+ * Where one point more is wanted: between the last pressure at which nothing came out and the first at which something
+ * did, where these lie so far apart that a valve which snaps could open anywhere between them.
+ *
+ * @returns psi, or null where the points are near enough
+ */
+function wantsBetween(
+  points: readonly CurvePoint[],
+  up: readonly number[],
+  rising: readonly number[],
+): number | null {
+  const first = Math.min(...rising.map((n) => points[n]![0]));
+  const silent = up.flatMap((n) => (rising.includes(n) ? [] : [points[n]![0]]));
+  const last = Math.max(0, ...silent.filter((at) => at < first));
+  return first - last > WIDEST_PSI ? Math.round((first + last) / 2) : null;
 }
 
 /** It passes air from so much at its outlet on, psi. */
@@ -133,6 +155,7 @@ export function curveOf(
     gain: { value: gain, sd: Math.sqrt(covariance.get(0, 0)) },
     hysteresis: hasDown ? { value: more, sd: Math.sqrt(covariance.get(2, 2)) } : null,
     residualPsi: down.length > 0 && last[0] < NOTHING_PSI ? last[1] : null,
+    wantsPsi: wantsBetween(points, up, rising),
     odd: used.filter((_, row) => Math.abs(off[row]!) > ODD_AT * spread).sort((a, b) => a - b),
   };
 }

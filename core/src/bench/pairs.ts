@@ -37,7 +37,7 @@ export interface BenchFigure {
   /** Found by this in another reading of the same kind. */
   id: string;
   title: string;
-  unit: 'psi' | 'for 1' | 's' | 'scfm';
+  unit: 'psi' | 'for 1' | 's' | 'scfm' | 'mm';
   value: number;
   sd: number;
   limit: FigureLimit | null;
@@ -118,7 +118,10 @@ function followed(
   // What scales with the load has no gain to hold near one.
   const curve = curveOf(points, reading, as === 'ratio' ? FREE : undefined);
   if ('wants' in curve) return curve;
-  const { crack, gain, hysteresis, residualPsi } = curve;
+  const { crack, gain, hysteresis, residualPsi, wantsPsi } = curve;
+  if (as === 'follows' && statedPsi !== null && wantsPsi !== null) {
+    return { wants: `One point more, at about ${wantsPsi} psi: it opens somewhere around it.` };
+  }
   const figures: BenchFigure[] = [
     {
       id: 'crack',
@@ -431,6 +434,7 @@ const DIFFER: Readonly<Record<BenchFigure['unit'], number>> = {
   'for 1': 0.08,
   s: 8,
   scfm: 0.01,
+  mm: 6,
 };
 
 /** Figures beside those of the valve's own last visit, of its twin on another axle, or of the rig's twin. */

@@ -7,6 +7,7 @@ import { airOf } from '../twin/network/airOf';
 import { Twin } from '../twin/twin';
 import type { Check } from './check';
 import { airChecks } from './airChecks';
+import { withCautions } from './dangers';
 import { benchChecks } from './benchChecks';
 import { exhaustChecks } from './exhaustChecks';
 import { looks } from './looks';
@@ -48,10 +49,11 @@ export function checksOf(rig: RigUnderTest, faults: readonly Fault[] = faultsOf(
     .map((check) => ({
       ...check,
       // A gauge is teed in by opening a fitting, whatever it is then read for.
-      cautions:
+      cautions: withCautions(
         check.tools.includes('tee') && !check.cautions.includes(OPENING)
-          ? [OPENING, ...check.cautions]
-          : check.cautions,
+          ? { ...check, cautions: [OPENING, ...check.cautions] }
+          : check,
+      ),
       bearsOn: bearing(check, byPart, faults),
     }));
 }

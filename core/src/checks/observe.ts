@@ -1,7 +1,10 @@
+import { chamberAt } from '../rig/chamberAt';
+import { unitsOf } from '../rig/rigUnderTest';
+import { usualStrokeMm } from '../standards/strokeLimits';
 import type { Fault } from '../twin/faults/fault';
 import { noticedShare } from '../twin/faults/noticed';
 import { towedPrefix } from '../twin/network/network';
-import { scfmOf } from '../twin/senses/freeAir';
+import { outflowScfm } from '../twin/senses/freeAir';
 import { lossAt } from '../twin/senses/soapAndEar';
 import type { Twin } from '../twin/twin';
 import { bubbleSeconds } from '../bench/bubbles';
@@ -98,7 +101,7 @@ export function observed(
     case 'compare':
       return { kind: 'points', points: compared(twin, doing, answer, chance) };
     case 'bubble':
-      return number(bubbleSeconds(scfmOf(Math.abs(twin.flowKgPerS(doing.way)))));
+      return number(bubbleSeconds(outflowScfm(twin, doing.way)));
     case 'relief':
       return number(relievedAt(twin, doing));
     case 'fall': {
@@ -133,7 +136,7 @@ export function observed(
       let most = 0;
       for (let n = 0; n < 40; n += 1) {
         wait(twin, 0.1);
-        most = Math.max(most, scfmOf(Math.abs(twin.flowKgPerS(doing.way))));
+        most = Math.max(most, outflowScfm(twin, doing.way));
       }
       return { kind: 'choice', choice: most > BLAST_SCFM ? 'blast' : most > 1 ? 'weak' : 'none' };
     }
@@ -165,7 +168,7 @@ export function observed(
 const lit = (on: boolean): CheckAnswer => ({ kind: 'choice', choice: on ? 'on' : 'off' });
 
 function heard(twin: Twin, way: string, senses: Senses, chance: Chance): string {
-  const scfm = scfmOf(Math.abs(twin.flowKgPerS(way)));
+  const scfm = outflowScfm(twin, way);
   const least = twin.rpm > 0 ? senses.heardRunningScfm : senses.heardQuietScfm;
   const isThere = scfm >= least;
   if (isThere && chance.even() < senses.missed) return HEARD[0];
@@ -254,7 +257,7 @@ function relievedAt(
   twin.engine(BUILD_RPM);
   waitFor(
     twin,
-    () => scfmOf(Math.abs(twin.flowKgPerS(way))) > BLOWS_SCFM || twin.psi(place) >= mostPsi,
+    () => outflowScfm(twin, way) > BLOWS_SCFM || twin.psi(place) >= mostPsi,
     RAISES_S,
     0.2,
   );
@@ -408,12 +411,14 @@ function waterIn(twin: Twin, place: string): string {
   return share < 0.02 ? WATER[0] : share < 0.06 ? WATER[1] : share < 0.2 ? WATER[2] : WATER[3];
 }
 
-/** A usual stroke at full pressure, mm; a chamber's own goes with it. */
-const STROKE_MM = 40;
-
+/** What the rod of a chamber comes out by at full pedal: by its type and mark, longer by its fault. */
 function strokeMm(twin: Twin, place: string): number {
   const at = twin.system.network.nodes.findIndex(({ id }) => id === place);
-  return STROKE_MM * (twin.system.stroke[at] ?? 1);
+  const { unit = 0, part = '' } = twin.system.network.nodes[at] ?? {};
+  const of = unitsOf(twin.rig)[unit];
+  const chamber = of && part ? chamberAt(of, part) : null;
+  const usual = usualStrokeMm(chamber?.group.type ?? '30', chamber?.stroke ?? 'standard');
+  return usual * (twin.system.stroke[at] ?? 1);
 }
 
 function looked(

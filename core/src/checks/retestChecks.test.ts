@@ -2,7 +2,7 @@ import { faultsOf } from '../twin/faults/faultsOf';
 import { Twin } from '../twin/twin';
 import { truck } from '../test/rigsInAir';
 import { retestsOf } from '../repair/retests';
-import { checksOf, checksOfRetest, crackOf, doAll, doCheck, judgeAnswer, PERFECT_SENSES } from '.';
+import { checksOf, checksOfRetest, doAll, doCheck, judgeAnswer, PERFECT_SENSES } from '.';
 
 const checks = checksOf(truck, []);
 const faults = faultsOf(truck);
@@ -12,35 +12,6 @@ const owedBy = (partId: string) =>
     at: { unitId: truck.unit.id, partId },
     repair: 'replaced',
   }).filter(({ check }) => check !== null);
-
-describe('the crack pressure of a curve', () => {
-  it('lies where delivery begins, between the points around it', () => {
-    expect(
-      crackOf([
-        [2, 0],
-        [4, 0],
-        [6, 2],
-        [8, 4],
-      ]),
-    ).toBeCloseTo(5, 6);
-    expect(
-      crackOf([
-        [10, 8],
-        [4, 0],
-        [6, 2],
-      ]),
-    ).toBeCloseTo(5, 6);
-  });
-
-  it('is none where nothing comes out', () => {
-    expect(
-      crackOf([
-        [2, 0],
-        [30, 0.4],
-      ]),
-    ).toBeNull();
-  });
-});
 
 /** The twin on both sides: this proves that answers are judged the right way round, not the physics. */
 describe('a retest by checks', () => {

@@ -4,7 +4,9 @@ import type { NoCurve } from '../bench/curve';
 import { pairFigures, type BenchFigure, type FigureLimit } from '../bench/pairs';
 import { TIMING_MOST_S, type TimedKind } from '../trace/brakeMoves';
 import { plumbingOf } from '../rig/plumbing/plumbingOf';
+import { chamberAt } from '../rig/chamberAt';
 import { unitsOf, type RigUnderTest } from '../rig/rigUnderTest';
+import { STROKE_SOURCE, strokeLimitMm } from '../standards/strokeLimits';
 import { wantsOf } from '../repair/match';
 import type { PartRole } from '../rig/partsOf';
 import type { Check, CheckAnswer } from './check';
@@ -73,12 +75,14 @@ const DIVISION_PSI = 2;
  * it, and otherwise to what is published or usual.
  *
  * @param unit the unit it was done at; undefined leaves the valve's own data out
+ * @param isTowing the unit tows another: a trailer's limits differ by it
  * @returns null where a check gives no figure
  */
 export function figuresOfCheck(
   check: Check,
   answer: CheckAnswer,
   unit: Unit | undefined,
+  isTowing = false,
 ): readonly BenchFigure[] | NoCurve | null {
   const { doing, part } = check;
   const want = unit ? wantsOf(unit, part).find(({ field }) => field === 'setPsi') : undefined;
@@ -125,6 +129,21 @@ export function figuresOfCheck(
         : []),
     ];
   }
+  if (doing.does === 'stroke') {
+    const chamber = unit ? chamberAt(unit, part) : null;
+    const most = chamber ? strokeLimitMm(chamber.group.type, chamber.stroke) : null;
+    const from = chamber ? `${STROKE_SOURCE}, type ${chamber.group.type}` : STROKE_SOURCE;
+    return [
+      {
+        id: 'stroke',
+        title: 'Stroke',
+        unit: 'mm',
+        value: answer.value,
+        sd,
+        limit: most === null ? null : { least: null, most, from },
+      },
+    ];
+  }
   if (doing.does === 'time') {
     const way = doing.pedal === 'down' ? 'apply' : 'release';
     return [
@@ -137,7 +156,7 @@ export function figuresOfCheck(
         limit: unit
           ? {
               least: null,
-              most: TIMING_MOST_S[timedAs(unit)][way],
+              most: TIMING_MOST_S[timedAs(unit, isTowing)][way],
               from: '49 CFR 571.121 S5.3.3 and S5.3.4, with 100 psi in the tanks',
             }
           : null,
@@ -175,8 +194,8 @@ const readOffPsi = (unit: Unit, part: string): number | null =>
   (part === 'governor' ? (unit.governor?.cutOutPsi ?? null) : null);
 
 /** What timing asks of a vehicle of this kind. */
-const timedAs = ({ kind }: Pick<Unit, 'kind'>): TimedKind =>
-  kind === 'trailer' || kind === 'dolly' ? kind : 'truck';
+const timedAs = ({ kind }: Pick<Unit, 'kind'>, isTowing: boolean): TimedKind =>
+  kind === 'dolly' ? kind : kind !== 'trailer' ? 'truck' : isTowing ? 'towing-trailer' : kind;
 
 /** Cut-in is not what a governor is sold by. */
 const isSetPoint = ({ doing }: Check): boolean =>

@@ -1,4 +1,4 @@
-import { scfmOf } from '../twin/senses/freeAir';
+import { outflowScfm } from '../twin/senses/freeAir';
 import { lossAt } from '../twin/senses/soapAndEar';
 import type { Twin } from '../twin/twin';
 import { press, wait } from './bring';
@@ -52,7 +52,7 @@ function shownOn(twin: Twin, of: Walk['of'], spots: readonly Spot[], senses: Sen
       const close = twin.rpm > 0 ? senses.heardRunningScfm : senses.heardQuietScfm;
       return most(
         spots,
-        ({ at, is }) => (is === 'port' ? scfmOf(Math.abs(twin.flowKgPerS(at))) : lossAt(twin, at)),
+        ({ at, is }) => (is === 'port' ? outflowScfm(twin, at) : lossAt(twin, at)),
         FROM_AFAR * close,
       );
     }

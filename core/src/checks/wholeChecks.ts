@@ -273,7 +273,7 @@ function switchChecks(made: Made): Bare[] {
           id: `0/read/${latch.id}`,
           act: 'read',
           title: `Read where the ${latch.id} pops out`,
-          how: 'Let all tanks down slowly with the control pushed in, and read the lower gauge as it comes out.',
+          how: 'Let all tanks down slowly with the control pushed in, and read the higher gauge as it comes out: the control follows it.',
           cautions: [ROLL],
           answer: psiShape(3),
           sound: 'Between 20 and 45 psi.',

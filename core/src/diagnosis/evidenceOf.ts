@@ -106,8 +106,10 @@ export function evidenceOfRun({
     ...(usual ? { usual } : {}),
     ...(gauge === 'master' ? { gaugeChecked: true } : {}),
   };
-  const looks = outcome.findings.flatMap(({ standing, stepId, key }): Evidence[] =>
-    standing === 'bad' ? [{ kind: 'look', atMs, key: `look:${stepId}/${key}` }] : [],
+  const looks = outcome.findings.flatMap(({ standing, stepId, key, answer }): Evidence[] =>
+    standing === 'bad'
+      ? [{ kind: 'look', atMs, key: `look:${stepId}/${key}${answer ? `/${answer}` : ''}` }]
+      : [],
   );
   const hasFailed = outcome.figures.some((figure) => headVerdict(figure) === 'fail');
   return [

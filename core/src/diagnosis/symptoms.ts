@@ -44,7 +44,7 @@ export const symptoms: readonly Symptom[] = [
   {
     id: 'past-cut-out',
     found: 'Climbs past cut-out, safety valve blows',
-    failures: ['figure:cut-out'],
+    failures: ['figure:cut-out', 'look:cut-out'],
     suspects: [/^governor (high|stuck|low)$/, /^narrowed: governor feed$/, /^unloader stuck$/],
     check: 'Read the signal at the unloader port.',
     does: ({ doing }) =>
@@ -111,7 +111,7 @@ export const symptoms: readonly Symptom[] = [
   {
     id: 'pop-out',
     found: 'Pops out late, early or never',
-    failures: ['figure:pop-out'],
+    failures: ['figure:pop-out', 'look:pop-out'],
     suspects: [/^park valve (low|high)$/, /^trailer supply (low|high|stuck)$/],
     check:
       'Check the dash against a master gauge first; then let the tanks down slowly and read again.',
@@ -120,7 +120,7 @@ export const symptoms: readonly Symptom[] = [
   {
     id: 'stop-lamp',
     found: 'Stop lamps late, never or always',
-    failures: ['figure:stop-lamp'],
+    failures: ['figure:stop-lamp', 'look:stop-lamp'],
     suspects: [/stop lamp/],
     check: 'Bridge the switch: if the lamps come on, the switch is at fault; if not, the wire.',
     does: ({ doing, id }) =>
@@ -142,6 +142,39 @@ export const symptoms: readonly Symptom[] = [
     check:
       'Look which coupler is on which and how the cocks stand, then feel for air at the last coupler.',
     does: ({ doing }) => doing.does === 'couplers' || doing.does === 'cock',
+  },
+  {
+    id: 'pulls-right',
+    found: 'Pulls right: the left side brakes less',
+    failures: ['look:service-stop/stop/pull-right', 'look:holding/stop/pull-right'],
+    suspects: [
+      /^long stroke: .*left$/,
+      /^kinked: .*left hose$/,
+      /^leak: (#\d+ )?(rear|front)?.*left$/,
+    ],
+    check: 'Measure the strokes of the left side, then time its chambers against the right.',
+    does: ({ doing }) => doing.does === 'stroke' || doing.does === 'time',
+  },
+  {
+    id: 'long-stop',
+    found: 'Stops long, or does not stop',
+    failures: [
+      'figure:stop-braking',
+      'look:service-stop/stop/long',
+      'look:service-stop/stop/no-stop',
+      'look:service-stop/distance',
+    ],
+    suspects: [
+      /^long stroke: /,
+      /^(rear )?relay crack$/,
+      /^narrowed: .*(control line|service line)$/,
+      /^kinked: /,
+      /^quick-release blocked$/,
+    ],
+    check:
+      'Measure every stroke at full pedal, then the curve of control and delivery at the relay.',
+    does: ({ doing }) =>
+      doing.does === 'stroke' || doing.does === 'compare' || doing.does === 'time',
   },
   {
     id: 'couplers',

@@ -22,7 +22,7 @@ export interface JudgedRun {
   figures: readonly Figure[];
   findings: readonly Finding[];
   /** Its rule set: which of its failures take a vehicle out of service. */
-  rules?: Pick<RuleSet, 'steps'>;
+  rules?: Pick<RuleSet, 'steps'> & { id?: string | undefined };
 }
 
 /** A failure that a lead has closed with a written reason. */
@@ -50,6 +50,11 @@ const STEPS_OF_THE_FRONT: ReadonlySet<string> = new Set([
   'fail-secondary',
   'anti-compounding',
   'warning-parts',
+  'warning',
+  'pop-out',
+  'rebuild',
+  'cut-out',
+  'stop-lamp',
   'park-stays',
   'safety-valve',
   'tractor-protection',
@@ -78,6 +83,7 @@ export function openFailures(
   for (const run of [...runs].sort((a, b) => a.atMs - b.atMs)) {
     for (const figure of run.figures) takeFigure(open, run, figure);
     for (const finding of run.findings) takeFinding(open, run, finding);
+    takeWhatCame(open, run);
     for (const [at, { runId, key }] of open) if (closed.has(`${runId} ${key}`)) open.delete(at);
   }
   return [...open.values()]
@@ -100,6 +106,7 @@ function takeFigure(open: Map<string, Entry>, run: JudgedRun, figure: Figure): v
       figure,
       said: null,
       ...criticalBy(run, key),
+      ...(run.rules?.id === undefined ? {} : { ruleSetId: run.rules.id }),
       isSure: figure.heads !== 'as-read',
       limit: figure.limit,
     });
@@ -125,7 +132,8 @@ function takeFinding(open: Map<string, Entry>, run: JudgedRun, finding: Finding)
       title: finding.title,
       figure: null,
       said: finding.said,
-      ...criticalBy(run, key),
+      ...criticalBy(run, key, finding.holds),
+      ...(run.rules?.id === undefined ? {} : { ruleSetId: run.rules.id }),
       isSure: false,
       limit: null,
     });
@@ -134,9 +142,25 @@ function takeFinding(open: Map<string, Entry>, run: JudgedRun, finding: Finding)
   }
 }
 
+/** What never came once, and came in this run: its step has figures, and nobody says that something stayed away. */
+function takeWhatCame(open: Map<string, Entry>, run: JudgedRun): void {
+  if (!run.isWhole) return;
+  for (const [at, { key, unitIds }] of open) {
+    const stepId = /^look:(.+)\/never$/.exec(key)?.[1];
+    if (stepId === undefined || unitIds.some((id) => !run.unitIds.includes(id))) continue;
+    const came = run.figures.some((each) => each.stepId === stepId && each.value !== null);
+    const stayed = run.findings.some((each) => each.stepId === stepId && each.key === 'never');
+    if (came && !stayed) open.delete(at);
+  }
+}
+
 /** Whether its rule set takes the vehicle out of service for it; not said where it does not. */
-const criticalBy = ({ rules }: JudgedRun, key: string): Pick<OpenFailure, 'critical'> =>
-  rules && isCriticalFailure(rules, key) ? { critical: true } : {};
+const criticalBy = (
+  { rules }: JudgedRun,
+  key: string,
+  holds = false,
+): Pick<OpenFailure, 'critical'> =>
+  rules && isCriticalFailure(rules, key, holds) ? { critical: true } : {};
 
 /** Opens a failure; where it is found on one unit alone, it is traced there, and leaves the rigs it was found on. */
 function fail(open: Map<string, Entry>, at: string, entry: Entry): void {

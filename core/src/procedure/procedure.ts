@@ -13,6 +13,7 @@ export type {
   ReadyAct,
   Reckoning,
   Step,
+  StopAct,
 } from '@keen-bleed/contract';
 
 /** A test as a list of steps. */

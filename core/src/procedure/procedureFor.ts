@@ -1,7 +1,7 @@
 import type { RuleSet, RuleStep } from '@keen-bleed/contract';
 import type { RigUnderTest } from '../rig/rigUnderTest';
 import type { Procedure, Step } from './procedure';
-import { stepMakerById } from './stepMakers';
+import { stepMakerById, stepMakers } from './stepMakers';
 
 /** Holds that move behind the fall where a rule set tests the warning first. */
 const LEAK_STEPS = new Set(['static-hold', 'applied-hold']);
@@ -20,6 +20,8 @@ function orderedSteps({ steps, switches }: RuleSet): readonly RuleStep[] {
 interface ProcedureOptions {
   /** Draining stays a step of its own, as it was up to 0.1.0. */
   apart?: boolean;
+  /** Steps that are asked whatever the rule set says of them, each in its usual place. */
+  also?: readonly string[] | undefined;
 }
 
 /** How runs were put together while draining was always a step of its own. */
@@ -34,14 +36,26 @@ export function procedureFor(
   rig: RigUnderTest,
   ruleSet: RuleSet,
   leftOut: readonly string[] = [],
-  { apart = false }: ProcedureOptions = {},
+  { apart = false, also = [] }: ProcedureOptions = {},
 ): Procedure {
-  const steps = orderedSteps(ruleSet).flatMap(({ stepId, need }): Step[] => {
+  const steps = withAlso(orderedSteps(ruleSet), also).flatMap(({ stepId, need }): Step[] => {
     if (need === 'off' || leftOut.includes(stepId)) return [];
     const made = stepMakerById(stepId)?.make({ rig, ruleSet });
     return made ? [{ ...made, required: need === 'must' }] : [];
   });
   return { title: ruleSet.title, steps: apart ? steps : drainedOnTheWay(steps) };
+}
+
+/** The rule set’s steps with others among them, these before the first that usually comes after them. */
+function withAlso(steps: readonly RuleStep[], also: readonly string[]): readonly RuleStep[] {
+  const placeOf = (stepId: string) => stepMakers.findIndex(({ id }) => id === stepId);
+  let all = steps.filter(({ stepId }) => !also.includes(stepId));
+  for (const stepId of [...also].sort((a, b) => placeOf(a) - placeOf(b))) {
+    const before = all.findIndex((each) => placeOf(each.stepId) > placeOf(stepId));
+    const at = before < 0 ? all.length : before;
+    all = [...all.slice(0, at), { stepId, need: 'must' }, ...all.slice(at)];
+  }
+  return all;
 }
 
 /**

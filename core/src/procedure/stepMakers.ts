@@ -8,12 +8,15 @@ import {
   reserve,
   safetyValve,
 } from './steps/circuitFailure';
+import { byAge } from './steps/byAge';
 import { drain } from './steps/drain';
 import { parkStays, popOut, rebuild, warning, warningParts } from './steps/fall';
-import { buildUp, buildUpRated, cutIn, cutOut, cycle } from './steps/governor';
+import { gaugeComparison } from './steps/gaugeComparison';
+import { buildUp, buildUpRated, cutIn, cutOut, cycle, fill, purge } from './steps/governor';
 import { handBrakeTest, holding, stopLamp } from './steps/holding';
 import { appliedHold, staticHold } from './steps/holds';
 import { prepare } from './steps/prepare';
+import { serviceStop } from './steps/serviceStop';
 import { shopLooks } from './steps/shopLooks';
 import {
   charge,
@@ -28,13 +31,17 @@ import { breakawayHeld, breakawayHold, trailerAlone } from './steps/trailerAlone
 export const stepMakers: readonly StepMaker[] = [
   prepare,
   drain,
+  byAge,
   shopLooks,
   charge,
   buildUp,
   buildUpRated,
   cutOut,
+  purge,
   cutIn,
   cycle,
+  fill,
+  gaugeComparison,
   couplers,
   trailerSupply,
   couplingSupply,
@@ -52,6 +59,7 @@ export const stepMakers: readonly StepMaker[] = [
   reserve,
   ninthStroke,
   holding,
+  serviceStop,
   handBrakeTest,
   stopLamp,
   safetyValve,

@@ -1,4 +1,4 @@
-import type { FigureId, GaugeRole, PressureUnit, RuleSet } from '@keen-bleed/contract';
+import type { FigureId, GaugeRole, PressureUnit, RuleSet, StopFact } from '@keen-bleed/contract';
 import type { Heat } from '../leak/heat';
 import type { Step } from '../procedure/procedure';
 import type { LiveMark } from '../run/runState';
@@ -16,6 +16,8 @@ export interface StepMarks extends FigureContext {
   step: Step;
   gauge: GaugeRole;
   marks: readonly LiveMark[];
+  /** The step's stop, where it was measured. */
+  stop: StopFact | null;
   mark: (stepId: string, key: string) => LiveMark | null;
   cutOutPsi: number;
   /** When the step's hold ended by itself, or null. */

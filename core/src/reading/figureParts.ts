@@ -67,6 +67,28 @@ export function judged(
     reckoned.sure ?? (unit === 'psi' ? SURE_OF_PRESSURE : SURE),
   );
   const allowed = sayLimit(limit, unit, found.sayIn);
+  const { undecided } = limit;
+  const isDecided =
+    !undecided || asRead === 'fail' || judgement(reckoned, undecided, SURE).asRead === 'pass';
+  if (!isDecided) {
+    return {
+      ...base,
+      asRead: null,
+      verdict: 'cant-tell',
+      heads: headedBy(found.ruleSet),
+      within,
+      why: `${number} is within ${allowed}, and outside ${sayLimit(undecided, unit, found.sayIn)}: ${
+        undecided.month === null
+          ? 'the governor’s plate decides.'
+          : `whether it was built before ${undecided.month} decides.`
+      }`,
+      settle:
+        undecided.month === null
+          ? 'Enter the governor’s plate.'
+          : 'Enter the year and month it was built.',
+      means: null,
+    };
+  }
   const settles = verdict === 'cant-tell' ? settle(limit) : null;
   const doubt = say(standardUncertainty * 2);
   // Headed as read, the sentence is of the needle; the doubt stands in the line beside it.

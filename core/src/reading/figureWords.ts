@@ -27,6 +27,10 @@ export const figureTitles: Readonly<Record<FigureId, string>> = {
   'stop-lamp': 'Stop lamps',
   'reserve-left': 'Left after eight',
   'gauge-error': 'Dash gauge error',
+  'purge-time': 'Purge',
+  'stop-braking': 'Service stop, braking',
+  'stop-distance': 'Stopping distance',
+  'stop-speed': 'Speed of the stop',
 };
 
 /** A figure's number with its unit, such as `1.2 psi/min`. */

@@ -20,6 +20,7 @@ import {
 } from '../gauge/uncertainty';
 import { normalCdf } from '../statistics/normal';
 import type { EventDoubt } from './eventDoubt';
+import { stopFigure } from './stopFigure';
 import { dialFigure, eventOf, levelFigure, notSet } from './levelFigures';
 
 /** Every figure that the marks of a run allow so far, in the order of the steps. */
@@ -47,6 +48,7 @@ export function figuresOf(state: RunState, context: FigureContext): Figure[] {
       marks: state.marks.filter((each) => each.stepId === step.id),
       mark,
       cutOutPsi,
+      stop: state.stops.get(step.id) ?? null,
       holdOverAtMs: state.holdsOver.get(step.id) ?? null,
       heat: heatOf(step),
       levelAt,
@@ -76,6 +78,10 @@ function reckon(reckoning: Reckoning, found: StepMarks): Figure[] {
     }
     case 'leak':
       return leakFigures(reckoning, found);
+    case 'stop': {
+      const figure = stopFigure(reckoning.figure, found);
+      return figure ? [figure] : [];
+    }
   }
 }
 

@@ -34,6 +34,12 @@ const meanings: Readonly<Partial<Record<FigureId, Meaning>>> = {
     high: 'Governor or unloader: suspect either.',
   },
   'governor-cycle': { low: SUPPLY_SIDE },
+  'purge-time': {
+    high: 'The dryer’s outlet check or its purge valve lets the supply tank out.',
+  },
+  'stop-braking': {
+    low: 'Strokes, linings, unlike crack pressures, or a restricted line: measure the strokes first.',
+  },
   'coupling-supply': {
     low: 'A restricted supply line or the protection valve.',
     high: 'The pressure limiter ahead of the coupling.',

@@ -27,19 +27,28 @@ export function outcomeOf(state: RunState, context: FigureContext): Outcome {
   const decisive = decisiveFigure(figures);
   const fails = decisive !== null && headVerdict(decisive) === 'fail';
   const heading = decisiveFinding(findings, decisive);
+  const undecided = findings.find(({ standing }) => standing === 'open') ?? null;
   const isBad = findings.some((finding) => finding.standing === 'bad');
   const verdict: Verdict =
     fails || isBad
       ? 'fail'
       : cutShort || undone.length > 0 || skipped.some((each) => each.required)
         ? 'incomplete'
-        : decisive
+        : decisive || undecided
           ? 'cant-tell'
           : 'pass';
   return {
     coreVersion: CORE_VERSION,
     verdict,
-    headline: headline(verdict, decisive, heading, state, skipped, undone, context),
+    headline: headline(
+      verdict,
+      decisive,
+      heading ?? (decisive ? null : undecided),
+      state,
+      skipped,
+      undone,
+      context,
+    ),
     ...sayDial(figures),
     ...(cutShort ? { cutShort: true as const } : {}),
     figures,
@@ -64,6 +73,7 @@ function headline(
 ): string {
   if (verdict === 'fail' && bad) return `${bad.title}: ${bad.said}`;
   if (decisive && verdict !== 'incomplete') return sayFigureLine(decisive, context.sayIn);
+  if (verdict === 'cant-tell' && bad) return `${bad.title}: ${bad.said}`;
   if (verdict === 'pass') return 'All figures within their limits';
   if (state.closed?.reason) return `Cut short: ${state.closed.reason}`;
   const first = skipped.find((each) => each.required);

@@ -1,5 +1,6 @@
 import type { FigureId, RuleSet, Unit } from '@keen-bleed/contract';
 import { padNow } from '../run/awaiting';
+import { isAnswered } from '../run/findingsOf';
 import { newUnitDraft, usualGauge } from '../rig/newUnit';
 import { inService } from '../standards/inService';
 import { numberedPorts } from '../standards/numberedPorts';
@@ -23,7 +24,7 @@ function figureIn(walk: Walk) {
 /** Walks to a step, answering and marking at the proposals on the way. */
 function goTo(walk: Walk, stepId: string): Walk {
   for (let guard = 0; walk.state.step?.id !== stepId && guard < 40; guard += 1) {
-    if (walk.state.step?.act.kind === 'look') walk.look();
+    if (walk.state.step && isAnswered(walk.state.step.act)) walk.look();
     else if (walk.state.hold) walk.holdOver();
     else walk.wait(5).mark();
   }
@@ -35,13 +36,15 @@ describe('a tractor and trailer at the periodic inspection, worked by hand', () 
   const tractor = testUnit({ ...newUnitDraft('tractor', 2015), number: '11', name: 'Tractor' });
   const walk = new Walk(tractor, { towed: [trailer], ruleSet: inService });
   // 85 to 100 in 30 s; out at 124, in at 102; the governor cycles in four minutes and a half.
-  walk.ready().wait(5).mark().wait(30).mark().wait(20).mark(124).mark(102);
+  walk.ready().look().wait(5).mark().wait(30).mark().wait(20).mark(124);
+  // The blast takes 25 s.
+  walk.mark(124).wait(25).mark(124).mark(102);
   walk.mark(102).wait(270).mark(102);
   walk.look().mark(116);
   // 1 psi a minute from 122 released, 3 from 112 applied, as long as is asked.
   walk.held(122, 1).held(112, 3);
   walk.mark(62).look().mark(41).mark(37).look().mark(78);
-  walk.look().mark(5);
+  walk.look().look().mark(5);
   const figure = figureIn(walk);
 
   it.each([
@@ -53,6 +56,7 @@ describe('a tractor and trailer at the periodic inspection, worked by hand', () 
     ['cut-out', 124, 'psi'],
     ['cut-in', 102, 'psi'],
     // 124 − 102
+    ['purge-time', 25, 's'],
     ['governor-differential', 22, 'psi'],
     ['governor-cycle', 270, 's'],
     ['trailer-supply', 116, 'psi'],

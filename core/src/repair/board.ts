@@ -2,6 +2,7 @@ import type { JobHeader, PartData, Unit } from '@keen-bleed/contract';
 import { partTitle } from '../rig/partList';
 import { wantsOf } from './match';
 import { sayReading } from './retestOutcome';
+import { holdsUntilRetested } from './retests';
 import type { JobState } from './jobState';
 import { measureWords, repairWords, type Station } from './words';
 
@@ -32,6 +33,8 @@ export interface JobBoard {
   /** What it is there to learn from, once it is released. */
   learns: JobLesson | null;
   openedMs: number;
+  /** The rule set in which its failures were found; null where that is not known. */
+  ruleSetId?: string | null;
 }
 
 /** What a job taught, once its vehicle was released. */
@@ -97,6 +100,7 @@ export function boardOf(header: JobHeader, state: JobState): JobBoard {
     offered: state.chosen?.offered ?? null,
     learns: lessonOf(header, state),
     openedMs: header.startedAtMs,
+    ruleSetId: made.ruleSetId ?? null,
   };
 }
 
@@ -113,7 +117,10 @@ function unitsOf({ made }: JobHeader, { proven, fitted, measures }: JobState): s
 /** Why a job holds its units: what it is to close, what was fitted and not proven, and what was done for a while. */
 export function holdsOf(state: JobState): string[] {
   const { made } = state.header;
-  const left = state.owed.filter(({ passed }) => !passed);
+  const left = state.owed.filter(({ passed, holds }) => !passed && holds);
+  const isHeld = state.fitted.some(({ at, repair }) =>
+    holdsUntilRetested({ units: made.units, at, repair }),
+  );
   const critical = made.failures.flatMap(({ critical: is, title }) => (is ? [title] : []));
   const minutes = left.reduce((sum, each) => sum + each.minutes, 0);
   return [
@@ -125,7 +132,7 @@ export function holdsOf(state: JobState): string[] {
       : []),
     ...(left.length > 0
       ? [`Retest owed, ${minutes} min: ${left.map(({ title }) => title).join('; ')}`]
-      : state.fitted.length > 0 && state.station === 'release'
+      : isHeld && state.station === 'release'
         ? ['Retest passed: waits for a lead to release it']
         : critical.length > 0
           ? [`Out of service: ${critical.join(', ')}`]

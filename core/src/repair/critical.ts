@@ -13,6 +13,7 @@ const USUALLY: ReadonlySet<string> = new Set([
   'pop-out',
   'park-stays',
   'holding',
+  'service-stop',
   'hand-brake-test',
   'tractor-protection',
   'trailer-alone',
@@ -20,12 +21,23 @@ const USUALLY: ReadonlySet<string> = new Set([
   'breakaway-held',
 ]);
 
-/** Whether what fails in a step takes the vehicle out of service, by a rule set. */
+/** Whether whatever fails in a step takes the vehicle out of service, by a rule set. */
 export const isCriticalStep = ({ steps }: Pick<RuleSet, 'steps'>, stepId: string): boolean =>
   steps.find((step) => step.stepId === stepId)?.critical ?? USUALLY.has(stepId);
 
-/** Whether a failure takes the vehicle out of service, by the rule set of the run in which it failed. */
-export function isCriticalFailure(ruleSet: Pick<RuleSet, 'steps'>, key: string): boolean {
+/**
+ * Whether a failure takes the vehicle out of service, by the rule set of the run in which it failed. Where that says
+ * nothing of the step, an answer that leaves a vehicle without brakes or warning does.
+ *
+ * @param holds the answer that was chosen is of that kind (`LookOption.holds`)
+ */
+export function isCriticalFailure(
+  ruleSet: Pick<RuleSet, 'steps'>,
+  key: string,
+  holds = false,
+): boolean {
   const stepId = stepOfFailure(key);
-  return stepId !== null && isCriticalStep(ruleSet, stepId);
+  if (stepId === null) return false;
+  const said = ruleSet.steps.find((step) => step.stepId === stepId)?.critical;
+  return said ?? (holds || USUALLY.has(stepId));
 }

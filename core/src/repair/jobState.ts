@@ -10,10 +10,12 @@ import type {
   RetestedFact,
   WaitingFact,
 } from '@keen-bleed/contract';
+import { clockAnswers, correctedMs } from '../facts/factTimes';
 import { standing } from '../facts/standing';
 import { stepMakers } from '../procedure/stepMakers';
 import { stepOfFailure } from '../procedure/stepOfFailure';
-import { retestOfStep, retestsOf, type Retest } from './retests';
+import { isAfterWork } from './afterWork';
+import { holdsUntilRetested, retestOfStep, retestsOf, type Retest } from './retests';
 import type { Station } from './words';
 
 type FactOf<K extends JobFact['kind']> = Extract<JobFact, { kind: K }>;
@@ -21,8 +23,14 @@ type FactOf<K extends JobFact['kind']> = Extract<JobFact, { kind: K }>;
 /** A retest that is owed, and the last that was made of it since the work that owes it. */
 export interface Owed extends Retest {
   done: RetestedFact | null;
+  /** When the last work that owes it was done, by the server’s clock. */
+  workMs: number;
+  /** How often it was tested since, and could not be told or was unlike a good rig. */
+  undecided: number;
   /** It passed, or a lead took it as passed. */
   passed: boolean;
+  /** The vehicle is held until it has passed. */
+  holds: boolean;
 }
 
 /** A temporary measure, and whether it was undone. */
@@ -102,7 +110,7 @@ export function stateOfJob(header: JobHeader, facts: readonly JobFact[]): JobSta
     measure,
     undone: all('undone').findLast(({ measureId }) => measureId === measure.id) ?? null,
   }));
-  const owed = owedBy(header, live, fitted, measures);
+  const owed = owedBy(header, facts, live, fitted, measures);
   const allPassed = fittedNow.length > 0 && owed.every(({ passed }) => passed);
   const isUndone = measures.every(({ undone }) => undone !== null);
   const station: Station =
@@ -120,7 +128,10 @@ export function stateOfJob(header: JobHeader, facts: readonly JobFact[]): JobSta
   const release = releaseOf(facts, live);
   const given = last('close');
   const isGiven =
-    given !== null && isUndone && owed.every(({ passed }) => passed) && release.released === null;
+    given !== null &&
+    isUndone &&
+    release.released === null &&
+    (owed.every(({ passed }) => passed) || wasGivenBefore(header, owed));
   const asked = last('ask-release');
   const lastOfWeight = live.findLastIndex(({ kind }) => !OF_NO_WEIGHT.has(kind));
   const ending = release.released ?? (isGiven ? given : null);
@@ -148,6 +159,15 @@ export function stateOfJob(header: JobHeader, facts: readonly JobFact[]): JobSta
     closed: ending ? { atMs: ending.atMs } : null,
   };
 }
+
+/** Cores whose jobs owed less: what was closed by them stays closed, though more would be owed today. */
+const OWED_LESS: ReadonlySet<string> = new Set(['0.2.0', '0.3.0', '0.4.0']);
+
+/** A job of before, closed without repair once all that it owed then had passed. */
+const wasGivenBefore = ({ coreVersion }: JobHeader, owed: readonly Owed[]): boolean =>
+  OWED_LESS.has(coreVersion) &&
+  owed.some(({ passed }) => passed) &&
+  owed.every(({ passed, done }) => passed || done === null);
 
 /** Conclusions that stood once: superseded by another, or set aside when a retest did not do what it should. */
 function earlierConclusions(
@@ -183,23 +203,27 @@ function earlierConclusions(
  */
 function owedBy(
   { made }: JobHeader,
+  facts: readonly JobFact[],
   live: readonly JobFact[],
   fitted: readonly FittedFact[],
   measures: readonly MeasureTaken[],
 ): Owed[] {
-  const place = new Map(live.map((fact, at) => [fact.id, at]));
-  const since = new Map<string, { retest: Retest; at: number }>();
-  const owe = (retest: Retest | null, by: JobFact) => {
+  const answers = clockAnswers(facts);
+  const timeOf = (fact: JobFact) => correctedMs(fact, answers.get(fact.lane));
+  const since = new Map<string, { retest: Retest; workMs: number; holds: boolean }>();
+  const owe = (retest: Retest | null, by: JobFact, holds = true) => {
     if (!retest) return;
-    const at = place.get(by.id) ?? -1;
-    since.set(retest.id, { retest, at: Math.max(at, since.get(retest.id)?.at ?? -1) });
+    const before = since.get(retest.id);
+    const workMs = Math.max(timeOf(by), before?.workMs ?? 0);
+    since.set(retest.id, { retest, workMs, holds: holds || (before?.holds ?? false) });
   };
   for (const fact of fitted) {
-    for (const retest of retestsOf({ units: made.units, at: fact.at, repair: fact.repair }))
-      owe(retest, fact);
+    const worked = { units: made.units, at: fact.at, repair: fact.repair };
+    const holds = holdsUntilRetested(worked);
+    for (const retest of retestsOf(worked)) owe(retest, fact, holds);
     for (const { key } of made.failures) {
       const stepId = stepOfFailure(key);
-      if (stepId !== null) owe(retestOfStep(made.units, stepId), fact);
+      if (stepId !== null) owe(retestOfStep(made.units, stepId), fact, holds);
     }
   }
   for (const { measure, undone } of measures) {
@@ -208,18 +232,30 @@ function owedBy(
       owe(retestOfStep(made.units, stepId), undone);
   }
   const inTurn = [...since.values()].sort((a, b) => turnOf(a.retest) - turnOf(b.retest));
-  return inTurn.map(({ retest, at }): Owed => {
-    const done =
-      live.findLast(
-        (fact, n): fact is RetestedFact =>
-          n > at && fact.kind === 'retested' && fact.owedId === retest.id,
-      ) ?? null;
+  const tests = live.filter((fact): fact is RetestedFact => fact.kind === 'retested');
+  return inTurn.map(({ retest, workMs, holds }): Owed => {
+    const own = tests.filter(
+      (fact) => fact.owedId === retest.id && isAfterWork(workMs, fact.testedAtMs ?? timeOf(fact)),
+    );
+    const done = own.at(-1) ?? null;
+    const undecided = new Set(
+      own.flatMap(({ verdict, logId, factId }) =>
+        verdict === 'cant-tell' ? [`${logId} ${factId ?? ''}`] : [],
+      ),
+    ).size;
+    // A check that is unlike a good rig is measured again before anybody accepts it; kept by an earlier version it stands.
+    const mayAccept =
+      retest.check === null || done?.testedAtMs === undefined || undecided >= MEASURED_TWICE;
     const passed =
       done !== null &&
-      (done.verdict === 'pass' || (done.verdict === 'cant-tell' && done.accepted !== undefined));
-    return { ...retest, done, passed };
+      (done.verdict === 'pass' ||
+        (done.verdict === 'cant-tell' && done.accepted !== undefined && mayAccept));
+    return { ...retest, done, passed, holds, workMs, undecided };
   });
 }
+
+/** So often a check is measured before what it leaves open may be accepted. */
+export const MEASURED_TWICE = 2;
 
 /** Steps stand as in a run, and checks after them. */
 const turnOf = ({ stepId }: Retest): number =>
@@ -229,9 +265,9 @@ const turnOf = ({ stepId }: Retest): number =>
 const MEASURE_STEPS: Readonly<Record<MeasureFact['measure'], readonly string[]>> = {
   'caged-spring': ['static-hold', 'holding'],
   'shop-air': ['static-hold', 'pop-out', 'holding'],
-  'capped-line': ['static-hold', 'applied-hold'],
-  'closed-cock': ['static-hold', 'applied-hold', 'couplers'],
-  blocked: ['static-hold', 'applied-hold'],
+  'capped-line': ['static-hold', 'applied-hold', 'service-stop'],
+  'closed-cock': ['static-hold', 'applied-hold', 'service-stop', 'couplers'],
+  blocked: ['static-hold', 'applied-hold', 'service-stop'],
 };
 
 /** A release stands as long as nothing of weight has come in that it did not know. */

@@ -1,6 +1,7 @@
 import type { PartData, PressureUnit, Unit, UnitDraft } from '@keen-bleed/contract';
 import { partById } from '../rig/partList';
-import { axlesOf, type PartRole } from '../rig/partsOf';
+import { chamberAt } from '../rig/chamberAt';
+import type { PartRole } from '../rig/partsOf';
 import { usualVariant } from '../rig/plumbing/plumbingOf';
 import { variantsOf } from '../rig/plumbing/variants';
 import { fromPsi } from '../units/pressure';
@@ -47,7 +48,7 @@ export function knownOf(unit: Described, partId: string): PartData {
   if (!part) return {};
   const { role } = part;
   const record = unit.parts?.find((each) => each.partId === partId);
-  const chamber = chamberOf(unit, partId);
+  const chamber = chamberAt(unit, partId);
   const variant = record?.variant ?? usualVariant(unit, part);
   const setPsi =
     record?.setPsi ??
@@ -58,18 +59,9 @@ export function knownOf(unit: Described, partId: string): PartData {
     ...(record?.thread === undefined ? {} : { thread: record.thread }),
     ...(setPsi === undefined ? {} : { setPsi }),
     ...(variant == null ? {} : { variant }),
-    ...(chamber ? { chamberType: chamber.type } : {}),
+    ...(chamber ? { chamberType: chamber.group.type } : {}),
+    ...(record?.stroke === undefined ? {} : { stroke: record.stroke }),
   };
-}
-
-function chamberOf(unit: Described, partId: string): Unit['chambers'][number] | null {
-  const [group = ''] = partId.split('.');
-  const found = /^(front-chambers|rear-chambers|chambers)(?:-(\d+))?$/.exec(group);
-  if (!found) return null;
-  const { front, rear } = axlesOf(unit.chambers);
-  const groups =
-    found[1] === 'front-chambers' ? front : found[1] === 'rear-chambers' ? rear : unit.chambers;
-  return groups[Number(found[2] ?? 1) - 1] ?? null;
 }
 
 /**

@@ -28,6 +28,10 @@ export const shortOf = (readings: readonly JobReading[]): JobReading[] =>
       after - expected > TOO_MUCH_PSI_PER_MIN,
   );
 
+/** Where the limit of a figure comes from, in brackets; nothing where it has none. */
+const sourceOf = ({ limit }: Pick<Figure, 'limit'>): string =>
+  limit?.source ? ` (${limit.source})` : '';
+
 type Judged = Pick<Outcome, 'figures' | 'findings' | 'skipped'>;
 
 /** Readings that a record shows before and after. */
@@ -67,6 +71,9 @@ export function retestOutcome(
   const bad = looked.find(({ standing }) => standing === 'bad');
   if (failed) return { verdict: 'fail', said: sayFigureLine(failed, sayIn), readings };
   if (bad) return { verdict: 'fail', said: `${bad.title}: ${bad.said}`, readings };
+  const undecided = looked.find(({ standing }) => standing === 'open');
+  if (undecided)
+    return { verdict: 'cant-tell', said: `${undecided.title}: ${undecided.said}`, readings };
   const open = figures.find((figure) => headVerdict(figure) === 'cant-tell');
   if (open) return { verdict: 'cant-tell', said: sayFigureLine(open, sayIn), readings };
   if (looked.length < findings.length)
@@ -78,12 +85,12 @@ export function retestOutcome(
   const first = figures.find(({ value }) => value !== null);
   return {
     verdict: 'pass',
-    said: first
-      ? sayFigureLine(first, sayIn)
+    said: (first
+      ? `${sayFigureLine(first, sayIn)}${sourceOf(first)}`
       : looked
-          .map(({ title, said }) => `${title}: ${said}`)
+          .map(({ title, said, means }) => `${title}: ${said}${means ? `. ${means}` : ''}`)
           .join('. ')
-          .slice(0, 300),
+    ).slice(0, 300),
     readings,
   };
 }

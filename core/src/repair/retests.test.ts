@@ -20,8 +20,8 @@ const idsOf = (
 
 describe('what a repair owes [trade: what must be rerun depends on the part]', () => {
   it.each([
-    // governor → cut-in, cut-out, build-up
-    ['governor', ['cut-in', 'cut-out', 'build-up']],
+    // governor → cut-in, cut-out, build-up, cycle
+    ['governor', ['cut-in', 'cut-out', 'build-up', 'cycle']],
     // dryer, supply parts → cycle time, static
     ['dryer', ['cycle', 'static-hold']],
     ['discharge-line', ['cycle', 'static-hold']],
@@ -49,7 +49,7 @@ describe('what a repair owes [trade: what must be rerun depends on the part]', (
 
   it('is no more than that: a switch owes no hold, a governor no relay’s curve', () => {
     expect(idsOf('stop-lamp-switch')).toEqual(['stop-lamp']);
-    expect(idsOf('governor').sort()).toEqual(['build-up', 'cut-in', 'cut-out']);
+    expect(idsOf('governor').sort()).toEqual(['build-up', 'cut-in', 'cut-out', 'cycle']);
     expect(idsOf('primary-low-air-switch').sort()).toEqual(['rebuild', 'warning', 'warning-parts']);
   });
 
@@ -62,9 +62,11 @@ describe('what a repair owes [trade: what must be rerun depends on the part]', (
     expect(idsOf('relay', [trailer])).toEqual(expect.arrayContaining(['trailer-alone']));
   });
 
-  it('of a joint that was made again is its hold and soap alone', () => {
+  it('of a joint that was made again is the holds it shows in and soap; on the way to a brake the stop too', () => {
     expect(idsOf('park-line', [truck], 0, 'remade')).toEqual(['static-hold', 'soap']);
-    expect(idsOf('rear-control-line', [truck], 0, 'remade')).toEqual(['applied-hold', 'soap']);
+    expect(idsOf('rear-control-line', [truck], 0, 'remade')).toEqual([
+      ...['static-hold', 'applied-hold', 'service-stop', 'soap'],
+    ]);
   });
 
   it('is something for every part there is, on every kind of unit, each with its minutes', () => {

@@ -31,17 +31,23 @@ const owes = (steps: readonly string[], checks: readonly RetestCheck[] = []): Ow
   checks,
 });
 
+/** What lies between tank and drum: a leak shows in one hold or the other, and only a stop proves the brake itself. */
+const BRAKE = ['static-hold', 'applied-hold', 'service-stop'] as const;
+/** What holds a parked vehicle. */
+const PARK = ['static-hold', 'pop-out', 'holding', 'anti-compounding'] as const;
+
 /**
- * What has to be done again once a part of each role was worked on [trade: repair and release]: governor → cut-in,
- * cut-out, build-up; dryer and supply parts → cycle time, static; tank or check valve → static, circuit failure; foot
- * valve → applied, both circuits' curves, release; relay → curve, applied, timing; park parts → static with park
- * released, pop-out, holding; chamber → static, applied, stroke, holding; switches → warning or stop lamp.
+ * What has to be done again once a part of each role was worked on [trade: repair and release; what work owes]:
+ * anything between tank and drum → both holds and a service stop; governor → build-up, cut-in, cut-out, cycle; dryer →
+ * cut-out, purge, cycle; supply check → tanks drained singly; foot valve and relay → curve, release; park parts → static
+ * with park released, pop-out, tugs, anti-compounding; chamber → stroke; dash gauge → comparison; switches → warning or
+ * stop lamp.
  */
 const BY_ROLE: Readonly<Record<PartRole, Owes>> = {
-  governor: owes(['cut-out', 'cut-in', 'build-up']),
-  compressor: owes(['build-up', 'cycle', 'static-hold']),
+  governor: owes(['build-up', 'cut-out', 'cut-in', 'cycle']),
+  compressor: owes(['build-up', 'cut-out', 'cycle', 'static-hold']),
   'pre-cleaner': owes(['cycle', 'static-hold']),
-  dryer: owes(['cycle', 'static-hold']),
+  dryer: owes(['cut-out', 'purge', 'cycle', 'static-hold']),
   'safety-valve': owes(['cycle', 'static-hold', 'safety-valve']),
   accessory: owes(['static-hold']),
   consumer: owes(['static-hold']),
@@ -50,52 +56,63 @@ const BY_ROLE: Readonly<Record<PartRole, Owes>> = {
   drain: owes(['static-hold']),
   'check-valve': owes(['static-hold', 'fail-supply']),
   'double-check': owes(['static-hold', 'fail-primary', 'fail-secondary']),
-  'foot-valve': owes(['applied-hold'], ['curve', 'residual']),
-  'quick-release': owes(['applied-hold'], ['timing']),
-  relay: owes(['applied-hold'], ['curve', 'timing']),
-  'relay-emergency': owes(['applied-hold', 'breakaway-hold'], ['curve', 'timing']),
-  'load-sensing': owes(['applied-hold']),
-  'antilock-modulator': owes(['applied-hold'], ['timing']),
-  'park-relay': owes(['static-hold', 'pop-out', 'holding']),
-  'park-control': owes(['static-hold', 'pop-out', 'holding']),
-  'hand-brake-valve': owes(['static-hold', 'park-stays', 'holding', 'hand-brake-test']),
+  'foot-valve': owes([...BRAKE, 'stop-lamp'], ['curve', 'residual']),
+  'quick-release': owes(BRAKE, ['timing']),
+  relay: owes(BRAKE, ['curve', 'timing']),
+  'relay-emergency': owes([...BRAKE, 'breakaway-hold', 'breakaway-held'], ['curve', 'timing']),
+  'load-sensing': owes(BRAKE, ['curve']),
+  'antilock-modulator': owes(BRAKE, ['timing']),
+  'park-relay': owes(PARK),
+  'park-control': owes([...PARK, 'park-stays']),
+  'hand-brake-valve': owes([
+    ...['static-hold', 'park-stays', 'holding', 'hand-brake-test', 'anti-compounding'],
+  ]),
   'modulating-valve': owes(['static-hold', 'pop-out', 'holding', 'fail-primary']),
-  'trailer-supply-control': owes(['static-hold', 'pop-out', 'trailer-supply', 'holding']),
-  'trailer-control-valve': owes(['applied-hold', 'tractor-protection', 'couplers']),
-  'tractor-protection': owes(['applied-hold', 'tractor-protection', 'couplers']),
-  'hand-valve': owes(['applied-hold', 'couplers']),
-  chambers: owes(['static-hold', 'applied-hold', 'holding'], ['stroke']),
-  chamber: owes(['static-hold', 'applied-hold', 'holding'], ['stroke']),
+  'trailer-supply-control': owes([
+    ...['static-hold', 'pop-out', 'couplers', 'trailer-supply', 'tractor-protection', 'holding'],
+  ]),
+  'trailer-control-valve': owes([...BRAKE, 'tractor-protection', 'couplers', 'holding']),
+  'tractor-protection': owes([...BRAKE, 'pop-out', 'tractor-protection', 'couplers', 'holding']),
+  'hand-valve': owes([...BRAKE, 'couplers', 'holding']),
+  chambers: owes(BRAKE, ['stroke']),
+  chamber: owes(BRAKE, ['stroke']),
   'low-air-switch': owes(['warning', 'warning-parts', 'rebuild']),
   'stop-lamp-switch': owes(['stop-lamp']),
-  gauge: owes(['cut-out', 'static-hold']),
+  gauge: owes(['gauge-comparison', 'static-hold']),
   line: owes(['static-hold'], ['soap']),
-  coupler: owes(['couplers', 'static-hold', 'applied-hold']),
-  cock: owes(['couplers', 'static-hold', 'applied-hold']),
+  coupler: owes([...BRAKE, 'couplers']),
+  cock: owes([...BRAKE, 'couplers']),
 };
 
 /** What differs from its role: parts of one circuit, and lines by what flows in them. */
 const BY_PART: Readonly<Record<string, Owes>> = {
-  'primary-tank': owes(['static-hold', 'fail-primary']),
-  'secondary-tank': owes(['static-hold', 'fail-secondary']),
-  'anti-compounding': owes(['static-hold', 'pop-out', 'holding', 'anti-compounding']),
-  'foot-double-check': owes(['applied-hold', 'couplers', 'fail-primary', 'fail-secondary']),
-  'hand-double-check': owes(['applied-hold', 'couplers']),
-  'discharge-line': owes(['build-up', 'cycle', 'static-hold'], ['soap']),
-  'rear-control-line': owes(['applied-hold'], ['curve', 'soap']),
-  'trailer-service-line': owes(['applied-hold', 'couplers'], ['soap']),
-  'trailer-supply-line': owes(['static-hold', 'couplers'], ['soap']),
-  // A trailer's own tank and its check hold it when it breaks away.
-  tank: owes(['static-hold', 'breakaway-hold']),
-  'tank-check': owes(['static-hold', 'breakaway-hold']),
-  'service-line': owes(['applied-hold'], ['soap']),
-  'park-line': owes(['static-hold', 'pop-out', 'holding'], ['soap']),
+  'primary-tank': owes([...BRAKE, 'fail-primary']),
+  'secondary-tank': owes([...BRAKE, 'fail-secondary']),
+  'dash-feed': owes(['static-hold', 'pop-out', 'holding'], ['soap']),
+  // It passes service air to the spring side: a leak in it shows with the pedal down.
+  'anti-compounding': owes([...BRAKE, 'pop-out', 'holding', 'anti-compounding']),
+  'foot-double-check': owes([...BRAKE, 'couplers', 'fail-primary', 'fail-secondary']),
+  'hand-double-check': owes([...BRAKE, 'couplers', 'holding']),
+  'discharge-line': owes(['build-up', 'cut-out', 'cycle', 'static-hold'], ['soap']),
+  'rear-control-line': owes(BRAKE, ['curve', 'soap']),
+  'trailer-service-line': owes([...BRAKE, 'couplers'], ['soap']),
+  'trailer-supply-line': owes(['static-hold', 'couplers', 'holding'], ['soap']),
+  // A trailer's own tank and its check feed its brakes, and hold it when it breaks away.
+  tank: owes([...BRAKE, 'breakaway-hold', 'breakaway-held']),
+  'tank-check': owes([...BRAKE, 'breakaway-hold', 'breakaway-held']),
+  'service-line': owes(BRAKE, ['soap']),
+  'supply-line': owes(['static-hold', 'holding'], ['soap']),
+  'spring-line': owes(['static-hold', 'holding'], ['soap']),
+  'park-line': owes(PARK, ['soap']),
 };
 
 /** Steps that a trailer's own parts owe beside their role's, coupled or on the shop's air [trade: trailer extras]. */
 const TRAILER_EXTRAS: readonly string[] = ['couplers', 'trailer-supply', 'trailer-alone'];
 
-/** A joint that was tightened, sealed or made again owes the hold that shows it, and soap, and no more. */
+/**
+ * A joint that was tightened, sealed or made again owes the holds that show it, and soap; on the way to a brake the
+ * stop as well.
+ */
 const JOINTS: ReadonlySet<Repair> = new Set<Repair>(['reseated', 'remade']);
 const JOINTED: ReadonlySet<PartRole> = new Set<PartRole>([
   'line',
@@ -108,6 +125,10 @@ const JOINTED: ReadonlySet<PartRole> = new Set<PartRole>([
   'consumer',
   'dryer',
 ]);
+const PROVES_A_JOINT: ReadonlySet<string> = new Set(BRAKE);
+
+/** What a unit without a compressor cannot be tested in by itself: it is coupled to any tractor for it. */
+const ONLY_COUPLED: ReadonlySet<string> = new Set(['applied-hold', 'service-stop', 'holding']);
 
 const MINUTES: Readonly<Record<string, number>> = {
   'static-hold': 6,
@@ -120,6 +141,8 @@ const MINUTES: Readonly<Record<string, number>> = {
   'breakaway-hold': 16,
   'trailer-alone': 4,
   holding: 3,
+  'service-stop': 3,
+  'anti-compounding': 8,
 };
 const STEP_MINUTES = 2;
 
@@ -159,11 +182,13 @@ function stepsOf(units: readonly Unit[]): Map<string, Retest | null> {
 function makeRetestOfStep(units: readonly Unit[], stepId: string): Retest | null {
   const [unit, ...towed] = units;
   if (!unit) return null;
-  const step = stepMakerById(stepId)?.make({ rig: { unit, towed }, ruleSet: roadTest });
-  if (!step) return null;
+  const maker = stepMakerById(stepId);
+  const step = maker?.make({ rig: { unit, towed }, ruleSet: roadTest });
+  const isCoupledFor = !step && !hasCompressor(unit.kind) && ONLY_COUPLED.has(stepId);
+  if (!step && !isCoupledFor) return null;
   return {
     id: `step:${stepId}`,
-    title: step.title,
+    title: step ? step.title : `${maker?.title ?? stepId}, coupled to a tractor`,
     minutes: MINUTES[stepId] ?? STEP_MINUTES,
     stepId,
     check: null,
@@ -190,15 +215,62 @@ export function retestsOf({ units, at, repair }: Worked): Retest[] {
   return [...steps, ...checks];
 }
 
+/** A check of the part, or of the valve that its group stands for. */
+const CURVED: ReadonlySet<string> = new Set([
+  'foot-valve',
+  'rear-relay',
+  'relay',
+  'rear-control-line',
+  'load-sensing',
+  'front-load-sensing',
+]);
+
+/** What only makes or dries air, or takes it behind a valve that keeps the brakes theirs. */
+const APART: ReadonlySet<PartRole> = new Set<PartRole>([
+  ...(['pre-cleaner', 'dryer', 'drain', 'accessory', 'consumer'] as const),
+]);
+
+/**
+ * Whether a vehicle is held for its retest after such work. Everything that was worked on holds it, but for what was
+ * only cleaned and feeds no brake by itself: a cleaned dryer is retested, and the vehicle may go meanwhile.
+ */
+export function holdsUntilRetested({ units, at, repair }: Worked): boolean {
+  if (repair !== 'cleaned') return true;
+  const unit = units.find(({ id }) => id === at.unitId);
+  const part = unit && partById(unit, at.partId);
+  return !part || !APART.has(part.role);
+}
+
 function owesOf(unit: Unit, part: Part, repair: Repair): Owes {
   const own = BY_PART[part.id] ?? BY_ROLE[part.role];
-  const extras = hasCompressor(unit.kind) ? [] : TRAILER_EXTRAS;
+  const isTowed = !hasCompressor(unit.kind);
   if (JOINTS.has(repair) && JOINTED.has(part.role)) {
-    const holds = own.steps.filter((stepId) => stepId.endsWith('-hold'));
-    return owes(holds.length > 0 ? holds : ['static-hold'], ['soap']);
+    const proves = own.steps.filter((stepId) => PROVES_A_JOINT.has(stepId));
+    return owes(
+      proves.length > 0 ? proves : ['static-hold'],
+      // Behind its protection valve an accessory is no place of its own: the hold shows it.
+      part.role === 'accessory' || part.role === 'consumer' ? [] : ['soap'],
+    );
   }
+  const also = [
+    // A chamber with a spring parks; so does whatever stands on a trailer.
+    ...(isSprung(unit, part) ? ['holding'] : []),
+    ...(isTowed ? TRAILER_EXTRAS : []),
+    // The tug on a trailer’s own brakes is its own.
+    ...(isTowed && own.steps.includes('service-stop') ? ['holding'] : []),
+  ];
   return owes(
-    [...own.steps, ...extras.filter((stepId) => !own.steps.includes(stepId))],
-    own.checks,
+    [
+      ...own.steps,
+      ...also.filter((stepId, at) => !own.steps.includes(stepId) && also.indexOf(stepId) === at),
+    ],
+    own.checks.filter((what) => what !== 'curve' || CURVED.has(part.id)),
   );
+}
+
+/** Whether a part is a chamber with a spring brake. */
+function isSprung(unit: Unit, { id, role }: Part): boolean {
+  if (role !== 'chamber' && role !== 'chambers') return false;
+  if (!unit.chambers.some(({ springBrake }) => springBrake)) return false;
+  return !hasCompressor(unit.kind) || id.startsWith('rear-');
 }

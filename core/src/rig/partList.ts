@@ -109,7 +109,8 @@ export const recordsThatHold = ({
 /** What a visit's fact says of a part, as it is kept with the unit. */
 export function partRecordOf(fact: PartFact, foundAtMs: number): PartRecord {
   const { at, standing, number, thread, setPsi, fittedOn, note, variant, place, photos } = fact;
-  const said = { number, thread, setPsi, fittedOn, note, variant, place, photos };
+  const { stroke, adjuster } = fact;
+  const said = { number, thread, setPsi, fittedOn, note, variant, place, photos, stroke, adjuster };
   return { partId: at.partId, standing, ...given(said), foundAtMs };
 }
 
@@ -123,11 +124,12 @@ export function fittedRecordOf(
   foundAtMs: number,
 ): PartRecord {
   const known = draft.parts?.find(({ partId }) => partId === at.partId);
-  const { number, thread, setPsi, variant } = now;
-  const kept = repair === 'replaced' ? { place: known?.place } : known;
+  const { number, thread, setPsi, variant, stroke } = now;
+  // What takes up the wear stays on the wheel when its chamber is changed.
+  const kept = repair === 'replaced' ? { place: known?.place, adjuster: known?.adjuster } : known;
   return {
     ...given({ ...kept }),
-    ...given({ number, thread, setPsi, variant, photos, note }),
+    ...given({ number, thread, setPsi, variant, stroke, photos, note }),
     partId: at.partId,
     standing: 'fitted',
     ...(repair === 'replaced' ? { fittedOn: new Date(foundAtMs).toISOString().slice(0, 10) } : {}),

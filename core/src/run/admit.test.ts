@@ -122,6 +122,6 @@ describe('what was looked at', () => {
       field: 'answers.hat',
       message: 'This step does not ask after "hat".',
     });
-    expect(fieldOf(walk, look({}, 'cut-out'))).toBe('stepId');
+    expect(fieldOf(walk, look({}, 'cut-in'))).toBe('stepId');
   });
 });

@@ -1,4 +1,4 @@
-import { itemsOf, NOT_DONE } from './findingsOf';
+import { answeredIn, NOT_DONE } from './findingsOf';
 import type { FieldProblem, Gauge, RunFact } from '@keen-bleed/contract';
 import { rounded } from '../units/say';
 import { fromPsi } from '../units/pressure';
@@ -31,6 +31,8 @@ export function admit(state: RunState, fact: RunFact): FieldProblem | null {
     }
     case 'look':
       return lookProblem(state, fact);
+    case 'stop':
+      return stopProblem(state, fact);
     case 'hold-over':
       return holdOverProblem(state, fact);
     case 'about':
@@ -46,7 +48,7 @@ function lookProblem(
   fact: Extract<RunFact, { kind: 'look' }>,
 ): FieldProblem | null {
   const step = state.procedure.steps.find((each) => each.id === fact.stepId);
-  const items = step ? itemsOf(step) : [];
+  const items = step ? answeredIn(step) : [];
   if (items.length === 0) {
     return { field: 'stepId', message: 'Nothing is asked in this step.' };
   }
@@ -64,6 +66,24 @@ function lookProblem(
   return extra === undefined
     ? null
     : { field: `answers.${extra}`, message: `This step does not ask after "${extra}".` };
+}
+
+function stopProblem(
+  state: RunState,
+  { stepId, measured, went }: Extract<RunFact, { kind: 'stop' }>,
+): FieldProblem | null {
+  const act = state.procedure.steps.find((each) => each.id === stepId)?.act;
+  if (act?.kind !== 'stop' || !act.measures.includes(measured.by)) {
+    return { field: 'stepId', message: 'No stop is measured so in this step.' };
+  }
+  const [first] = act.items;
+  if (measured.by === 'roller')
+    return went === null
+      ? null
+      : { field: 'went', message: 'On rollers nothing is driven: leave out how it went.' };
+  if (went !== null && first?.options.some(({ value }) => value === went)) return null;
+  const allowed = (first?.options ?? []).map(({ value }) => value).join(', ');
+  return { field: 'went', message: `How it stopped must be one of: ${allowed}.` };
 }
 
 /** Slack for a fact that is made a moment before the clock it goes by, ms. */
@@ -130,7 +150,7 @@ function topOf(gauge: Gauge): number {
 
 function keysOf(state: RunState, stepId: string): string[] {
   const act = state.procedure.steps.find((step) => step.id === stepId)?.act;
-  if (!act || act.kind === 'ready' || act.kind === 'look') return [];
+  if (!act || act.kind === 'ready' || act.kind === 'look' || act.kind === 'stop') return [];
   if (act.kind === 'marks') return act.marks.map((spec) => spec.key);
   return [
     ...(act.settle ? [act.settle.key] : []),

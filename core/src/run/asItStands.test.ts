@@ -16,7 +16,7 @@ import { seededNumbers } from '../test/seededNumbers';
 import { unitOf, Walk } from '../test/walk';
 import { padNow } from './awaiting';
 import { doubtsOf } from './doubtsOf';
-import { itemsOf } from './findingsOf';
+import { isAnswered, itemsOf } from './findingsOf';
 import { ladderMarks } from './ladderMarks';
 
 /*
@@ -83,7 +83,7 @@ function walked(
       walk.ready(step.act.gauges[manner % step.act.gauges.length]);
       continue;
     }
-    if (step.act.kind === 'look') {
+    if (isAnswered(step.act)) {
       walk.look(bad);
       continue;
     }

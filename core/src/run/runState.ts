@@ -1,4 +1,11 @@
-import type { AboutFact, GaugeRole, MarkFact, RunFact, TakeOverFact } from '@keen-bleed/contract';
+import type {
+  AboutFact,
+  GaugeRole,
+  MarkFact,
+  RunFact,
+  StopFact,
+  TakeOverFact,
+} from '@keen-bleed/contract';
 import type { MarkSpec, Procedure, ProcedureUnit, Step } from '../procedure/procedure';
 
 /** A mark as it stands after every correction. */
@@ -50,6 +57,8 @@ export interface RunState {
   marks: readonly LiveMark[];
   /** What was answered in each step of looking. */
   answers: ReadonlyMap<string, Readonly<Record<string, string>>>;
+  /** Service stops that were measured, by step. */
+  stops: ReadonlyMap<string, StopFact>;
   skips: ReadonlyMap<string, string>;
   /** When holds ended by themselves. */
   holdsOver: ReadonlyMap<string, number>;
@@ -78,6 +87,7 @@ interface Standing {
   marked: Set<string>;
   ready: Map<string, GaugeRole>;
   answers: Map<string, Readonly<Record<string, string>>>;
+  stops: Map<string, StopFact>;
   skips: Map<string, string>;
   holdsOver: Map<string, number>;
   extraS: Map<string, number>;
@@ -95,6 +105,7 @@ const nothing = (): Standing => ({
   marked: new Set(),
   ready: new Map(),
   answers: new Map(),
+  stops: new Map(),
   skips: new Map(),
   holdsOver: new Map(),
   extraS: new Map(),
@@ -197,6 +208,11 @@ export class RunFold {
         break;
       case 'look':
         now.answers.set(fact.stepId, fact.answers);
+        now.stops.delete(fact.stepId);
+        break;
+      case 'stop':
+        now.stops.set(fact.stepId, fact);
+        now.answers.delete(fact.stepId);
         break;
       case 'skip':
         now.skips.set(fact.stepId, fact.reason);
@@ -233,6 +249,7 @@ export class RunFold {
       gauge,
       marks: [...now.marks],
       answers: new Map(now.answers),
+      stops: new Map(now.stops),
       skips: new Map(now.skips),
       holdsOver: new Map(now.holdsOver),
       notes: [...now.notes],
@@ -266,9 +283,11 @@ function isDone(step: Step, now: Standing): boolean {
     case 'ready':
       return now.ready.has(step.id);
     case 'marks':
-      return step.act.marks.every((spec) => has(spec.key));
+      return now.answers.has(step.id) || step.act.marks.every((spec) => has(spec.key));
     case 'look':
       return now.answers.has(step.id);
+    case 'stop':
+      return now.answers.has(step.id) || now.stops.has(step.id);
     case 'hold': {
       const { start, end, other } = step.act;
       const ended = now.holdsOver.has(step.id) || has(end.key);
@@ -288,6 +307,7 @@ function awaitedIn(step: Step, now: Standing): MarkSpec | null {
   switch (step.act.kind) {
     case 'ready':
     case 'look':
+    case 'stop':
       return null;
     case 'marks':
       return step.act.marks.find((spec) => !has(spec.key)) ?? null;

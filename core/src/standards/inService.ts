@@ -1,12 +1,20 @@
 import type { RuleSet } from '@keen-bleed/contract';
-import { buildUpLimits, leakLimits, limit, popOutLimits, sharedLimits, towedAlone } from './limits';
+import {
+  buildUpLimits,
+  leakLimits,
+  limit,
+  popOutLimits,
+  sharedLimits,
+  towedAlone,
+  warningInUse,
+} from './limits';
 import { may, must } from './ruleSteps';
 import { usualSwitches } from './switches';
 
 /** The periodic inspection of a vehicle in use. */
 export const inService: RuleSet = {
   id: 'in-service',
-  revision: 2,
+  revision: 3,
   basedOn: null,
   title: 'Periodic in-service inspection',
   school: 'words',
@@ -30,25 +38,18 @@ export const inService: RuleSet = {
     }),
     ...leakLimits,
     towedAlone,
-    limit({
-      id: 'warning-in-use',
-      figure: 'warning',
-      unit: 'psi',
-      min: 55,
-      max: 75,
-      source:
-        '49 CFR 393.51: 55 psi, or half of cut-out where that is less; not above 75 by trade practice',
-      tag: 'std',
-    }),
+    ...warningInUse,
     ...popOutLimits,
     ...sharedLimits,
   ],
   steps: [
     must('prepare'),
     must('drain'),
+    must('by-age'),
     must('charge'),
     must('build-up'),
     must('cut-out'),
+    may('purge'),
     must('cut-in'),
     may('cycle'),
     must('couplers'),
@@ -65,6 +66,7 @@ export const inService: RuleSet = {
     must('park-stays'),
     must('rebuild'),
     must('holding'),
+    must('service-stop'),
     may('stop-lamp'),
     may('safety-valve'),
     must('fail-supply'),

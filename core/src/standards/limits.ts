@@ -127,7 +127,8 @@ export const buildUpLimits: readonly Limit[] = [
     unit: 's',
     max: 45,
     circuits: ['dual'],
-    source: `${CDL}: 85 to 100 psi within 45 s`,
+    follows: 'reservoirs',
+    source: `${CDL}: 85 to 100 psi within 45 s, longer by what the tanks hold over the required volume`,
     tag: 'std',
   }),
   limit({
@@ -141,7 +142,10 @@ export const buildUpLimits: readonly Limit[] = [
   }),
 ];
 
-/** Cut-in as the building standard has it. */
+/** A cut-in may be so low on every bus, and on a truck from before the floor of 100 psi, psi. */
+export const CUT_IN_BEFORE_PSI = 85;
+
+/** Cut-in as the building standard has it; the floor of 100 psi is of trucks whose governor is plated so. */
 export const cutInAsBuilt: readonly Limit[] = [
   limit({
     id: 'cut-in-floor',
@@ -149,6 +153,7 @@ export const cutInAsBuilt: readonly Limit[] = [
     unit: 'psi',
     min: 100,
     kinds: ['truck', 'tractor'],
+    follows: 'plate',
     source: '49 CFR 571.121 S5.1.1.1',
     tag: 'std',
   }),
@@ -156,15 +161,144 @@ export const cutInAsBuilt: readonly Limit[] = [
     id: 'cut-in-floor-bus',
     figure: 'cut-in',
     unit: 'psi',
-    min: 85,
+    min: CUT_IN_BEFORE_PSI,
     kinds: ['bus'],
     source: '49 CFR 571.121 S5.1.1.1',
     tag: 'std',
   }),
 ];
 
+/** From here on the warning is set at 60 psi or more by its maker, and before at 55 or half of cut-out. */
+const WARNING_FROM = '1975-01';
+
+/**
+ * The warning of vehicles in use [std: 49 CFR 393.51, values and date from memory]; trade practice lets no warning come
+ * over 75 psi.
+ */
+export const warningInUse: readonly Limit[] = [
+  limit({
+    id: 'warning-in-use',
+    figure: 'warning',
+    unit: 'psi',
+    min: 55,
+    max: 75,
+    builtFrom: WARNING_FROM,
+    source: '49 CFR 393.51: not under 55 psi in use; not above 75 by trade practice',
+    tag: 'std',
+  }),
+  limit({
+    id: 'warning-in-use-before-1975',
+    figure: 'warning',
+    unit: 'psi',
+    min: 55,
+    max: 75,
+    builtBefore: WARNING_FROM,
+    follows: 'half-cut-out',
+    source:
+      '49 CFR 393.51: 55 psi or half of cut-out, whichever is less; not above 75 by trade practice',
+    tag: 'std',
+  }),
+];
+
+/** The warning as the building standard has it. */
+export const warningAsBuilt: readonly Limit[] = [
+  limit({
+    id: 'warning-as-built',
+    figure: 'warning',
+    unit: 'psi',
+    min: 60,
+    builtFrom: WARNING_FROM,
+    source: '49 CFR 571.121 S5.1.5: set at 60 psi or more by its maker',
+    tag: 'std',
+  }),
+  limit({
+    id: 'warning-as-built-before-1975',
+    figure: 'warning',
+    unit: 'psi',
+    min: 55,
+    builtBefore: WARNING_FROM,
+    follows: 'half-cut-out',
+    source: '49 CFR 393.51: 55 psi or half of cut-out, whichever is less',
+    tag: 'std',
+  }),
+];
+
+const STOPS = '49 CFR 393.52(d)';
+/** Where weight does not decide: buses, and whatever tows. */
+const PCT_14 = 43.5;
+const PCT_17 = 52.8;
+
+/**
+ * The service stop [std: 49 CFR 393.52(d), values from memory]: 14 ft/s², 43.5 % of the weight, for goods vehicles over
+ * 10,000 lb, combinations and buses; 17 ft/s² up to 10,000 lb, which is 52.8 % by 32.174 ft/s² of gravity [calc].
+ */
+export const stopLimits: readonly Limit[] = [
+  limit({
+    id: 'stop-braking',
+    figure: 'stop-braking',
+    unit: '%',
+    min: PCT_14,
+    weight: 'over-10000-lb',
+    source: `${STOPS}: 14 ft/s², 43.5 % of the weight`,
+    tag: 'std',
+  }),
+  limit({
+    id: 'stop-braking-light',
+    figure: 'stop-braking',
+    unit: '%',
+    min: PCT_17,
+    kinds: ['truck', 'tractor'],
+    coupled: ['alone'],
+    weight: 'to-10000-lb',
+    source: `${STOPS}: 17 ft/s² up to 10,000 lb`,
+    tag: 'std',
+  }),
+  limit({
+    id: 'stop-speed',
+    figure: 'stop-speed',
+    unit: 'mph',
+    min: 5,
+    max: 6,
+    source: 'trade practice: from walking pace, about 5 mph',
+    tag: 'trade',
+  }),
+  limit({
+    id: 'stop-distance',
+    figure: 'stop-distance',
+    unit: 'ft',
+    max: 4,
+    source:
+      'trade practice: at once, within about 4 ft; 3.6 ft is 14 ft/s² with half a second’s ramp',
+    tag: 'trade',
+  }),
+];
+
+/** Build-up at the governed speed, as the building standard has it. */
+export const buildUpAsBuilt: readonly Limit[] = [
+  limit({
+    id: 'build-up-governed',
+    figure: 'build-up-time',
+    unit: 's',
+    max: 25,
+    circuits: ['dual'],
+    follows: 'reservoirs',
+    source:
+      '49 CFR 571.121 S5.1.1: 85 to 100 psi within 25 s at governed speed, times actual over required reservoir volume',
+    tag: 'std',
+  }),
+];
+
 /** Limits that stand in every psi rule set. */
 export const sharedLimits: readonly Limit[] = [
+  ...stopLimits,
+  limit({
+    id: 'purge-time',
+    figure: 'purge-time',
+    unit: 's',
+    max: 30,
+    source: 'trade practice: a whole purge takes about 25 s, and not past 30',
+    tag: 'trade',
+  }),
   limit({
     id: 'differential-floor',
     figure: 'governor-differential',

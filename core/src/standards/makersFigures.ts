@@ -1,5 +1,13 @@
 import type { RuleSet } from '@keen-bleed/contract';
-import { cutInAsBuilt, limit, popOutLimits, sharedLimits, towedAlone, leakLimits } from './limits';
+import {
+  buildUpAsBuilt,
+  cutInAsBuilt,
+  leakLimits,
+  popOutLimits,
+  sharedLimits,
+  towedAlone,
+  warningAsBuilt,
+} from './limits';
 import { inService } from './inService';
 
 /** The vehicle as it was built: its maker's own figures first, then the standard it was built to. */
@@ -8,17 +16,11 @@ export const makersFigures: RuleSet = {
   id: 'makers-figures',
   title: 'Maker’s figures',
   limits: [
+    ...buildUpAsBuilt,
     ...cutInAsBuilt,
     ...leakLimits,
     towedAlone,
-    limit({
-      id: 'warning-as-built',
-      figure: 'warning',
-      unit: 'psi',
-      min: 60,
-      source: '49 CFR 571.121 S5.1.5',
-      tag: 'std',
-    }),
+    ...warningAsBuilt,
     ...popOutLimits,
     ...sharedLimits,
   ],

@@ -1,6 +1,6 @@
 import type { Limit, RuleSet } from '@keen-bleed/contract';
 import { toPsi } from '../units/pressure';
-import { leakLimits, limit, popOutLimits, towedAlone } from './limits';
+import { leakLimits, limit, popOutLimits, stopLimits, towedAlone } from './limits';
 import { may, must, off } from './ruleSteps';
 import { usualSwitches } from './switches';
 
@@ -19,7 +19,7 @@ const R13 = 'UN R13 annex 7';
 /** The numbered-port school (UN ECE practice): bar, ports by number, build-up to 65 and 100 %. */
 export const numberedPorts: RuleSet = {
   id: 'numbered-ports',
-  revision: 2,
+  revision: 3,
   basedOn: null,
   title: 'Numbered ports, bar',
   school: 'numbers',
@@ -81,19 +81,25 @@ export const numberedPorts: RuleSet = {
       tag: 'house',
     }),
     ...popOutLimits.map(houseDefault),
+    ...stopLimits.map(houseDefault),
   ],
   steps: [
     must('prepare'),
     must('drain'),
+    // Its dates are another law's.
+    off('by-age'),
     must('charge'),
     must('build-up-rated'),
     must('cut-out'),
+    off('purge'),
     must('cut-in'),
     off('cycle'),
     must('couplers'),
     must('coupling-supply'),
     must('static-hold'),
     must('applied-hold'),
+    must('breakaway-hold'),
+    must('breakaway-held'),
     must('warning'),
     may('warning-parts'),
     // Its hand brake valve does not pop: the springs come on as the pressure falls.
@@ -103,6 +109,7 @@ export const numberedPorts: RuleSet = {
     must('ninth-stroke'),
     must('hand-brake-test'),
     must('holding'),
+    must('service-stop'),
     off('safety-valve'),
     may('fail-supply'),
     may('fail-primary'),

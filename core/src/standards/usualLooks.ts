@@ -1,11 +1,41 @@
 import type { ShopLook } from '@keen-bleed/contract';
 
 /**
- * What people check in the cab on the same round, each with the figure they usually hold it to. Figures: common
- * practice, no source. A lead picks from these for a shop's own list, or writes others.
+ * What people check in the cab and around on the same round, each with the figure they usually hold it to. Figures:
+ * common practice, no source. A lead picks from these for a shop's own list, or writes others.
  */
 export const usualLooks: readonly ShopLook[] = [
   { key: 'belt', ask: 'Compressor belt', usual: 'no cracks, tight' },
+  { key: 'compressor-mounts', ask: 'Compressor mounts', usual: 'tight' },
+  { key: 'oil-leaks', ask: 'Oil, coolant, fuel leaks', usual: 'none' },
+  { key: 'steering-links', ask: 'Steering box and links', usual: 'no play, pinned' },
+  { key: 'front-suspension', ask: 'Front springs and shocks', usual: 'none cracked or loose' },
+  { key: 'front-brakes', ask: 'Front hoses and chambers', usual: 'not chafed, tight' },
+  { key: 'linings', ask: 'Linings as far as seen', usual: 'no oil, no cracks' },
+  { key: 'drums', ask: 'Drums and discs as far as seen', usual: 'no cracks' },
+  { key: 'tyres', ask: 'Tyres', usual: 'tread, no cuts' },
+  { key: 'rims', ask: 'Rims', usual: 'no cracks, no rust lines' },
+  { key: 'wheel-nuts', ask: 'Wheel nuts', usual: 'none missing or loose' },
+  { key: 'hub-oil', ask: 'Hub oil and seals', usual: 'full, dry' },
+  { key: 'mirrors', ask: 'Mirrors', usual: 'whole, clean, set' },
+  { key: 'doors', ask: 'Doors and hinges', usual: 'open and shut' },
+  { key: 'fuel-tank', ask: 'Fuel tank and cap', usual: 'tight' },
+  { key: 'battery', ask: 'Battery and box', usual: 'fast, covered' },
+  { key: 'exhaust', ask: 'Exhaust', usual: 'tight, away from lines' },
+  { key: 'frame', ask: 'Frame and cross members', usual: 'no cracks' },
+  { key: 'shaft', ask: 'Drive shaft and guards', usual: 'no play' },
+  { key: 'catwalk', ask: 'Catwalk and steps', usual: 'fast, clear' },
+  { key: 'fifth-wheel', ask: 'Fifth wheel and jaws', usual: 'locked, greased' },
+  { key: 'king-pin', ask: 'King pin and plate', usual: 'not worn or bent' },
+  { key: 'landing-gear', ask: 'Landing gear', usual: 'up, handle stowed' },
+  { key: 'drawbar', ask: 'Drawbar, eye and safety chains', usual: 'no cracks, hooked' },
+  { key: 'lines-behind', ask: 'Air and electric lines behind the cab', usual: 'hung, not chafed' },
+  { key: 'rear-suspension', ask: 'Rear springs, bags and arms', usual: 'no leaks, no cracks' },
+  { key: 'load', ask: 'Load and headboard', usual: 'tied' },
+  { key: 'mudguards', ask: 'Mudguards', usual: 'fast' },
+  { key: 'rear-guard', ask: 'Rear underrun guard', usual: 'fast, straight' },
+  { key: 'reflectors', ask: 'Reflectors and markings', usual: 'clean, none missing' },
+  { key: 'lamps', ask: 'Lamps and indicators', usual: 'all lit' },
   { key: 'horn', ask: 'Horn' },
   { key: 'glass', ask: 'Windscreen', usual: 'damage at most ¼ in (6 mm)' },
   { key: 'wipers', ask: 'Wipers and washer' },
@@ -14,4 +44,7 @@ export const usualLooks: readonly ShopLook[] = [
   { key: 'coolant', ask: 'Coolant', usual: '180 to 200 °F (82 to 93 °C)' },
   { key: 'charging', ask: 'Charging voltage', usual: '12 to 14 V' },
   { key: 'exhaust-fluid', ask: 'Exhaust fluid', usual: 'over an eighth' },
+  { key: 'heater', ask: 'Heater and demister' },
+  { key: 'belts-on', ask: 'Seat belts', usual: 'lock, not frayed' },
+  { key: 'emergency', ask: 'Triangles, extinguisher, fuses', usual: 'there, in date' },
 ];

@@ -86,7 +86,7 @@ function push(moves: BrakeMove[], way: BrakeMove['way'], from: Crossing, to: Cro
 }
 
 /** What is timed: limits differ by it. */
-export const timedKinds = ['truck', 'trailer', 'dolly'] as const;
+export const timedKinds = ['truck', 'towing-trailer', 'trailer', 'dolly'] as const;
 export type TimedKind = (typeof timedKinds)[number];
 
 /** Most seconds, with 100 psi in the tanks and the pedal moved at once [std: 49 CFR 571.121 S5.3.3 and S5.3.4, values from memory]. */
@@ -94,7 +94,8 @@ export const TIMING_MOST_S: Readonly<
   Record<TimedKind, Readonly<Record<BrakeMove['way'], number>>>
 > = {
   truck: { apply: 0.45, release: 0.55 },
-  trailer: { apply: 0.5, release: 1 },
+  'towing-trailer': { apply: 0.5, release: 1 },
+  trailer: { apply: 0.6, release: 1.2 },
   dolly: { apply: 0.55, release: 1.1 },
 };
 

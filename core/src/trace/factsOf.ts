@@ -52,6 +52,7 @@ export function factsOf(
       return tell(add({ kind: 'ready', stepId: step.id, gauge: 'master', atMs }));
     },
     look: () => tell(false),
+    stop: () => tell(false),
     marks: ({ state }) => tell(addMark(state, log, add)),
     hold: (on) => tell(addHold(on.state, trace, segments, startedAtMs, add, () => on.state)),
   });

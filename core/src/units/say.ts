@@ -1,6 +1,9 @@
 import type { Figure, PressureUnit } from '@keen-bleed/contract';
 import { fromPsi } from './pressure';
 
+const M_PER_FT = 0.3048;
+const KMH_PER_MPH = 1.609344;
+
 const placesFor: Record<PressureUnit, { level: number; rate: number }> = {
   psi: { level: 0, rate: 1 },
   kPa: { level: 0, rate: 1 },
@@ -32,6 +35,8 @@ export function sayLevel(psi: number, unit: PressureUnit): string {
 
 /** A figure's unit as shown when the reader has chosen `unit` for pressures. */
 export function figureUnitIn(figureUnit: Figure['unit'], unit: PressureUnit): string {
+  if (figureUnit === 'ft') return unit === 'psi' ? 'ft' : 'm';
+  if (figureUnit === 'mph') return unit === 'psi' ? 'mph' : 'km/h';
   return figureUnit.startsWith('psi') ? figureUnit.replace('psi', unit) : figureUnit;
 }
 
@@ -48,5 +53,11 @@ export function sayFigure(value: number, figureUnit: Figure['unit'], unit: Press
       return rounded(value, value < 100 ? 1 : 0);
     case 'scfm':
       return rounded(value, value < 1 ? 2 : 1);
+    case '%':
+      return rounded(value, 1);
+    case 'ft':
+      return unit === 'psi' ? rounded(value, 1) : rounded(value * M_PER_FT, 1);
+    case 'mph':
+      return unit === 'psi' ? rounded(value, 0) : rounded(value * KMH_PER_MPH, 0);
   }
 }

@@ -32,7 +32,7 @@ const figures: Readonly<Record<FigureId, string>> = {
   'governor-differential': 'Cut-out less cut-in.',
   'build-up-part': 'Time from empty to 65 % of the rated pressure.',
   'build-up-full': 'Time from empty to the rated pressure.',
-  'governor-cycle': 'Time from a cut-out to the next cut-in with nothing used.',
+  'governor-cycle': 'Time from one cut-in to the next with the brakes untouched.',
   'coupling-supply': 'Pressure at the supply coupling with the brakes released.',
   'trailer-supply': 'Pressure that reaches the trailer’s supply line.',
   'static-leak': 'Fall in a minute with all brakes released and the engine off.',
@@ -47,6 +47,10 @@ const figures: Readonly<Record<FigureId, string>> = {
   'warning-reset': 'Pressure at which the low-air warning goes off while the pressure climbs.',
   'stop-lamp': 'Application pressure at which the stop lamps light.',
   'reserve-left': 'Pressure left after eight full applications with no air made.',
+  'purge-time': 'How long the dryer blows after cut-out.',
+  'stop-braking': 'Braking of a service stop, measured, as a share of the weight.',
+  'stop-distance': 'From the pedal to standstill, from walking pace.',
+  'stop-speed': 'What the speedometer shows as the brakes go on.',
   'gauge-error': 'What a dash gauge shows too much or too little, as comparisons found it.',
 };
 

@@ -57,6 +57,11 @@ export function demoRunFacts(
   const walkOn = () => (walk.nowMs += random.between(20_000, 70_000));
 
   if (plan.about) walk.add({ kind: 'about', ...plan.about });
+  const looked = (): Did => {
+    walkOn();
+    walk.lookFor(plan.found ?? {});
+    return 'done';
+  };
   walk.through({
     ready: (_, step): Did => {
       walkOn();
@@ -73,11 +78,8 @@ export function demoRunFacts(
       }
       return 'done';
     },
-    look: (): Did => {
-      walkOn();
-      walk.lookFor(plan.found ?? {});
-      return 'done';
-    },
+    look: looked,
+    stop: looked,
     hold: (_, step): Did => {
       if (plan.cutShort) return 'stop';
       walkOn();

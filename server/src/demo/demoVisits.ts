@@ -1,7 +1,7 @@
 import type {
   AsideFact,
   CheckFact,
-  FindingStanding,
+  SeenStanding,
   MendedFact,
   NeedleHeldFact,
   WeatherFact,
@@ -16,7 +16,7 @@ export interface DemoEntry {
   text: string;
   /** Unit number and part; none for the whole. */
   at?: { number: string; partId: string };
-  standing?: FindingStanding;
+  standing?: SeenStanding;
   /** A check of the catalogue that gave it; the text is what was found in words. */
   check?: Pick<CheckFact, 'checkId' | 'title' | 'answer' | 'water' | 'side'>;
   /** A hold, a mend, the weather or something seen on the way. */

@@ -1,5 +1,5 @@
 import type { CloseFailure, Me, OpenFailure, Outcome, RuleSet } from '@keen-bleed/contract';
-import { openFailures, type JudgedRun } from '@keen-bleed/core';
+import { openFailures, provesItsSteps, type JudgedRun } from '@keen-bleed/core';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { failureClosings, logs, logUnits, units } from '../db/schema';
@@ -11,9 +11,12 @@ interface RunRow extends Record<string, unknown> {
   towed: string[] | null;
   verdict: string;
   cut_short: boolean | null;
+  retest_of: string[] | null;
+  core_version: string | null;
   figures: Outcome['figures'] | null;
   findings: Outcome['findings'] | null;
   steps: RuleSet['steps'] | null;
+  rule_set_id: string | null;
 }
 
 /**
@@ -49,17 +52,19 @@ export async function refreshFailures(
            (select array_agg(t->>'id' order by n)
             from jsonb_array_elements(l.header->'made'->'towed') with ordinality as e(t, n)) as towed,
            (l.result->>'cutShort')::boolean as cut_short,
+           l.header->'made'->'retestOf' as retest_of, l.header->>'coreVersion' as core_version,
            l.result->'figures' as figures, l.result->'findings' as findings,
-           coalesce(l.header->'made'->'ruleSet'->'steps', l.header->'ruleSet'->'steps') as steps
+           coalesce(l.header->'made'->'ruleSet'->'steps', l.header->'ruleSet'->'steps') as steps,
+           coalesce(l.header->'made'->'ruleSet'->>'id', l.header->'ruleSet'->>'id') as rule_set_id
     from runs r join logs l on l.shop_id = ${shopId} and l.id = r.log_id`);
   const runs = found.rows.map((row): JudgedRun => ({
     runId: row.id,
     atMs: Number(row.rank_ms),
     unitIds: [row.front, ...(row.towed ?? [])],
-    isWhole: row.verdict !== 'incomplete' && row.cut_short !== true,
+    isWhole: takesAway(row),
     figures: row.figures ?? [],
     findings: row.findings ?? [],
-    rules: { steps: row.steps ?? [] },
+    rules: { steps: row.steps ?? [], id: row.rule_set_id ?? undefined },
   }));
   const closings =
     runs.length === 0
@@ -84,6 +89,19 @@ export async function refreshFailures(
       .set({ failures })
       .where(and(eq(units.shopId, shopId), eq(units.id, id)));
   }
+}
+
+/** Cores whose runs took nothing away once a step of theirs was left out: what they judged stays as it was. */
+const ONLY_WHOLE: ReadonlySet<string> = new Set(['0.2.0', '0.3.0', '0.4.0']);
+
+/** Whether what passed in a run takes a failure away: the rule that retests go by. */
+function takesAway({ verdict, cut_short, retest_of, core_version }: RunRow): boolean {
+  if (core_version === null || ONLY_WHOLE.has(core_version))
+    return verdict !== 'incomplete' && cut_short !== true;
+  return provesItsSteps(
+    { retestOf: retest_of ?? undefined },
+    cut_short === true ? { cutShort: true } : {},
+  );
 }
 
 const uuids = (ids: readonly string[]) =>

@@ -1,18 +1,11 @@
-import type { AnyFact, JobFact, JobHeader, Me, Outcome, ReleasedFact } from '@keen-bleed/contract';
-import {
-  clockAnswers,
-  correctedMs,
-  JOB_VERSION,
-  releaseBlocks,
-  retestOutcome,
-  type FoldedLog,
-  type JobState,
-} from '@keen-bleed/core';
+import type { AnyFact, JobHeader, Me, ReleasedFact } from '@keen-bleed/contract';
+import { JOB_VERSION, releaseBlocks, type FoldedLog, type JobState } from '@keen-bleed/core';
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Db } from '../db/database';
-import { facts, logs, logUnits, units } from '../db/schema';
+import { facts, logs, units } from '../db/schema';
 import { failuresOn } from '../failures/refreshFailures';
+import { unprovenRetests } from '../retests/retestProof';
 import { linked } from './chain';
 import { digestOf } from './digest';
 
@@ -106,7 +99,7 @@ export async function blocksOf(tx: Db, shopId: string, log: FoldedLog): Promise<
         board && board.station !== 'release' ? board.holds : [],
       ),
     }),
-    ...(await unprovenRetests(tx, shopId, log)),
+    ...(await unprovenRetests(tx, shopId, state, new Set(unitIds))),
   ];
 }
 
@@ -117,70 +110,3 @@ const unitsHeld = ({ header, proven, fitted, measures }: JobState): string[] => 
     ...measures.flatMap(({ measure }) => (measure.at ? [measure.at.unitId] : [])),
   ]),
 ];
-
-/** Retests that are said to have passed and that the shop's own records do not bear out. */
-async function unprovenRetests(tx: Db, shopId: string, log: FoldedLog): Promise<string[]> {
-  const state = log.state as unknown as JobState;
-  const answers = clockAnswers(log.facts);
-  const byServer = (fact: JobFact) => correctedMs(fact, answers.get(fact.lane));
-  const undone = state.measures.flatMap((each) => each.undone ?? []);
-  const fittedMs = Math.max(0, ...[...state.fitted, ...undone].map(byServer));
-  const held = new Set(unitsHeld(state));
-  const blocks: string[] = [];
-  for (const { done, passed, title, stepId } of state.owed) {
-    if (!done || !passed) continue;
-    const [record] = await tx
-      .select()
-      .from(logs)
-      .where(and(eq(logs.shopId, shopId), eq(logs.id, done.logId)));
-    if (!record) {
-      blocks.push(`${title}: its record has not come yet. Send it from the device it was made on.`);
-    } else if (!(await isOn(tx, shopId, record.id, held))) {
-      blocks.push(`${title}: that record is of another vehicle.`);
-    } else if (stepId !== null) {
-      const outcome = record.result as Outcome | null;
-      const now = outcome ? retestOutcome(outcome, stepId) : null;
-      if (record.closedAtMs === null || !now) {
-        blocks.push(`${title}: the run it was tested in is not finished.`);
-      } else if (record.startedAtMs < fittedMs) {
-        blocks.push(`${title}: that run was started before the repair. Test it again.`);
-      } else if (
-        now.verdict === 'fail' ||
-        (now.verdict === 'cant-tell' && done.accepted === undefined)
-      ) {
-        blocks.push(`${title}: the record says otherwise: ${now.said}.`);
-      }
-    } else if (done.factId === undefined) {
-      blocks.push(`${title}: it does not say which check it was tested by. Test it again.`);
-    } else {
-      const [entry] = await tx
-        .select({ fact: facts.fact })
-        .from(facts)
-        .where(
-          and(eq(facts.shopId, shopId), eq(facts.logId, record.id), eq(facts.id, done.factId)),
-        );
-      const fact = entry?.fact as
-        { kind?: string; atMs?: number; offsetMs?: number | null } | undefined;
-      if (fact?.kind !== 'check') {
-        blocks.push(`${title}: the check it was tested by has not come yet.`);
-      } else if ((fact.atMs ?? 0) - (fact.offsetMs ?? 0) < fittedMs) {
-        blocks.push(`${title}: that check was made before the repair. Test it again.`);
-      }
-    }
-  }
-  return blocks;
-}
-
-/** Whether a record is on one of some units. */
-async function isOn(
-  tx: Db,
-  shopId: string,
-  logId: string,
-  unitIds: ReadonlySet<string>,
-): Promise<boolean> {
-  const rows = await tx
-    .select({ unitId: logUnits.unitId })
-    .from(logUnits)
-    .where(and(eq(logUnits.shopId, shopId), eq(logUnits.logId, logId)));
-  return rows.some(({ unitId }) => unitIds.has(unitId));
-}

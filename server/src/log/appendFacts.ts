@@ -153,7 +153,7 @@ async function requireOwnEntries(tx: Db, me: Me, logId: string, sent: Sent): Pro
 /** Adds to the folded log what may be added, up to the first fact that may not. */
 function take(
   log: FoldedLog,
-  { role }: Me,
+  { role, demo }: Pick<Me, 'role' | 'demo'>,
   sent: Sent,
   photos: ReadonlySet<string>,
 ): { taken: AnyFact[]; refusal: ApiError | null } {
@@ -189,6 +189,13 @@ function take(
       lane: each.lane.toLowerCase(),
       receivedAtMs,
     } as AnyFact;
+    if (fact.kind === 'stop' && 'simulated' in fact.measured && !demo) {
+      return refused(
+        'not-right',
+        'A simulated stop proves nothing: it is for practice.',
+        'measured',
+      );
+    }
     if (fact.v !== log.kind.version) {
       return refused('not-right', 'The app on this device is out of date: reload it once.', 'v');
     }

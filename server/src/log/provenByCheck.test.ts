@@ -32,10 +32,10 @@ async function soaped(unit: Unit, atMs: number, { offsetMs = 0, kind = 'check' }
       ? {
           kind,
           at: { unitId: unit.id, partId: 'primary-drain' },
-          checkId: '0/soap/primary drain/released',
+          checkId: '0/wet/primary tank',
           title: 'Soap the primary drain',
-          answer: { kind: 'grade', grade: 'nothing' },
-          said: 'nothing',
+          answer: { kind: 'grade', grade: 'dry' },
+          said: 'dry',
         }
       : { kind, at: null, text: 'looked at it' };
   await staff.technician

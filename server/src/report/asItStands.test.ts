@@ -5,7 +5,7 @@ import { jobHeader, JobWriter } from '../../../core/src/test/jobWriter';
 import { rigsOfEverySort, switchedOver } from '../../../core/src/test/rigsOfEverySort';
 import { unitOf, Walk } from '../../../core/src/test/walk';
 import { roadTest } from '../../../core/src/standards/roadTest';
-import { itemsOf } from '../../../core/src/run/findingsOf';
+import { isAnswered, itemsOf } from '../../../core/src/run/findingsOf';
 import { padNow } from '../../../core/src/run/awaiting';
 import { releasePage } from './releasePage';
 import { runReport } from './runReport';
@@ -47,7 +47,7 @@ function walked(walk: Walk, bad: boolean): Walk {
       ]),
     );
     if (step.act.kind === 'ready') walk.ready(undefined, found);
-    else if (step.act.kind === 'look') walk.look(found);
+    else if (isAnswered(step.act)) walk.look(found);
     else if (walk.state.hold && bad) {
       walk.wait((walk.state.hold.endsAtMs - walk.nowMs) / 1000);
       walk.mark((padNow(walk.state, walk.nowMs)?.proposedPsi ?? 20) - 14);

@@ -64,6 +64,7 @@ function definition(page: ReleasePage): TDocumentDefinitions {
       },
       { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 511, y2: 0, lineColor: RULE }] },
       { stack: told, margin: [0, 8, 0, 8] },
+      proofs(page),
       readings(page),
       signature(),
       ...(state.released
@@ -80,6 +81,43 @@ function definition(page: ReleasePage): TDocumentDefinitions {
           ]
         : []),
     ],
+  };
+}
+
+/** What was proved, by which record and source, and what was accepted by whom and why. */
+function proofs({ state, writers, timeZone, facts }: ReleasePage): Content {
+  if (state.owed.length === 0) return [];
+  const answers = clockAnswers(facts);
+  return {
+    table: {
+      headerRows: 1,
+      dontBreakRows: true,
+      widths: [110, '*', 130],
+      body: [
+        ['Retest', 'What proved it', 'By'].map((text) => ({ text, bold: true })),
+        ...state.owed.map(({ title, done, stepId }) => {
+          if (!done) return [title, 'Not tested since the work.', ''];
+          const atMs = done.testedAtMs ?? correctedMs(done, answers.get(done.lane));
+          const by = writers[done.lane] ?? '';
+          return [
+            title,
+            {
+              stack: [
+                { text: done.said },
+                ...(done.accepted === undefined
+                  ? []
+                  : [{ text: `Accepted by ${by}: ${done.accepted}`, bold: true }]),
+              ],
+            },
+            `${stepId === null ? 'Check' : 'Run'} of ${sayMoment(atMs, timeZone)}${
+              done.accepted === undefined ? `, ${by}` : ''
+            }`,
+          ];
+        }),
+      ],
+    },
+    layout: 'lightHorizontalLines',
+    margin: [0, 0, 0, 12],
   };
 }
 

@@ -261,14 +261,17 @@ function findings({ outcome }: ReportedRun): Content {
           {
             stack: [
               { text: finding.title },
-              ...(finding.standing === 'bad' && finding.means
-                ? [{ text: finding.means, fontSize: 8, color: QUIET }]
-                : []),
+              ...(finding.means ? [{ text: finding.means, fontSize: 8, color: QUIET }] : []),
             ],
           },
           {
-            text: finding.standing === 'bad' ? `NOT RIGHT: ${finding.said}` : finding.said,
-            bold: finding.standing === 'bad',
+            text:
+              finding.standing === 'bad'
+                ? `NOT RIGHT: ${finding.said}`
+                : finding.standing === 'open'
+                  ? `NOT DECIDED: ${finding.said}`
+                  : finding.said,
+            bold: finding.standing === 'bad' || finding.standing === 'open',
           },
         ]),
       },

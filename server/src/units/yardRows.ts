@@ -23,6 +23,9 @@ interface Row extends Record<string, unknown> {
   verdict: Verdict | null;
   headline: string | null;
   decisive: Figure | null;
+  retest_id: string | null;
+  retest_at: string | null;
+  retest_verdict: Verdict | null;
   open_id: string | null;
   open_at: string | null;
   open_by: string | null;
@@ -36,28 +39,41 @@ export function yardQuery(shopId: string, page: YardPage = {}): SQL {
   return sql`
     select u.id, u.draft->>'number' as number, u.draft->>'name' as name, u.draft->>'kind' as kind,
            (u.draft->>'testEveryDays')::int as every_days, u.revision, u.retired_at, u.failures,
-           r.leaks, r.last_id, l.closed_at_ms as last_at, l.time_unsure, l.verdict, l.headline, l.decisive,
+           r.leaks, l.id as last_id, l.closed_at_ms as last_at,
+           r.retest_id, r.retest_at, r.retest_verdict, l.time_unsure, l.verdict, l.headline, l.decisive,
            -- Only a unit whose newest runs all came to nothing has to be looked through further.
            coalesce(r.last_complete, (
              select max(e.closed_at_ms) from log_units e
              where e.shop_id = u.shop_id and e.unit_id = u.id and e.kind = 'run' and e.closed_at_ms is not null
-               and e.whole and e.verdict in ('pass', 'fail') and r.last_id is not null
+               and e.whole and e.verdict = 'pass' and r.newest is not null
            )) as last_complete,
            o.log_id as open_id, o.started_at_ms as open_at, p.name as open_by
     from units u
     left join lateral (
       select array_agg(n.trend order by n.rank_ms) as leaks,
-             (array_agg(n.log_id order by n.rank_ms desc))[1] as last_id,
-             max(n.closed_at_ms) filter (where n.whole and n.verdict in ('pass', 'fail')) as last_complete
+             max(n.rank_ms) as newest,
+             (array_agg(n.log_id order by n.rank_ms desc) filter (where n.whole))[1] as last_whole,
+             -- What was retested since the last whole run stands beside it.
+             (array_agg(n.log_id order by n.rank_ms desc) filter (where not n.whole and n.is_newer))[1] as retest_id,
+             (array_agg(n.closed_at_ms order by n.rank_ms desc) filter (where not n.whole and n.is_newer))[1] as retest_at,
+             (array_agg(n.verdict order by n.rank_ms desc) filter (where not n.whole and n.is_newer))[1] as retest_verdict,
+             max(n.closed_at_ms) filter (where n.whole and n.verdict = 'pass') as last_complete
       from (
-        select log_id, closed_at_ms, rank_ms, verdict, trend, whole
-        from log_units
+        select log_id, closed_at_ms, rank_ms, verdict, trend, whole,
+               rank_ms > coalesce(max(rank_ms) filter (where whole) over (), 0) as is_newer
+        from (select * from log_units
         where shop_id = u.shop_id and unit_id = u.id and kind = 'run' and closed_at_ms is not null
         order by rank_ms desc
-        limit ${TREND_RUNS}
+        limit ${TREND_RUNS}) newest
       ) n
     ) r on true
-    left join logs l on l.shop_id = u.shop_id and l.id = r.last_id
+    left join logs l on l.shop_id = u.shop_id and l.id = coalesce(r.last_whole, (
+      select e.log_id from log_units e
+      where e.shop_id = u.shop_id and e.unit_id = u.id and e.kind = 'run' and e.closed_at_ms is not null
+        and e.whole and r.newest is not null
+      order by e.rank_ms desc
+      limit 1
+    ))
     left join lateral (
       select q.log_id, q.started_at_ms
       from log_units q
@@ -110,6 +126,14 @@ function yardRow(row: Row, jobs: readonly OpenJob[]): YardRow {
             timeUnsure: row.time_unsure ?? false,
             headline: row.headline ?? '',
             decisive: row.decisive,
+          }
+        : null,
+    retest:
+      row.retest_id !== null && row.retest_verdict !== null
+        ? {
+            runId: row.retest_id,
+            closedAtMs: Number(row.retest_at),
+            verdict: row.retest_verdict,
           }
         : null,
     lastCompleteAtMs: row.last_complete === null ? null : Number(row.last_complete),

@@ -1,5 +1,5 @@
 import type { GaugeRole } from '@keen-bleed/contract';
-import { itemsOf, markAt, settlingNow } from '@keen-bleed/core';
+import { isAnswered, itemsOf, markAt, settlingNow } from '@keen-bleed/core';
 import { useEffect, useState } from 'react';
 import type { LinkedGauge } from '../../linked/linkedGauge';
 import type { LiveRun, NewRunFact } from '../../store/useRun';
@@ -95,7 +95,7 @@ export function useRunDesk(
     } else if (step.act.kind === 'ready') {
       if (itemsOf(step).length > 0) tell({ kind: 'look', stepId: step.id, answers });
       tell({ kind: 'ready', stepId: step.id, gauge: gaugeRole });
-    } else if (step.act.kind === 'look') {
+    } else if (isAnswered(step.act)) {
       void keep({ kind: 'look', stepId: step.id, answers }).then((kept) => {
         if (kept) setTimeout(signalMark, 60);
       });

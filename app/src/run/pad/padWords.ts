@@ -1,6 +1,7 @@
 import type { Gauge } from '@keen-bleed/contract';
 import {
   caughtMark,
+  isAnswered,
   itemsOf,
   markAt,
   NOT_DONE,
@@ -42,7 +43,7 @@ export function padWords(
     };
   }
   if (act.kind === 'ready') return { title: act.pad, hint: 'starts the run' };
-  if (act.kind === 'look') {
+  if (isAnswered(act)) {
     const bad = act.items.filter((item) =>
       item.options.some((each) => each.value === answers[item.key] && each.standing === 'bad'),
     ).length;
@@ -73,9 +74,10 @@ export function padWords(
 
 /** Whether there is anything to press. */
 export function padWaits({ step }: RunState, { openCount, pad }: PadDesk): boolean {
-  const act = step?.act.kind;
+  const act = step?.act;
   return (
-    openCount === 0 && (act === undefined || act === 'ready' || act === 'look' || pad !== null)
+    openCount === 0 &&
+    (act === undefined || act.kind === 'ready' || isAnswered(act) || pad !== null)
   );
 }
 

@@ -43,8 +43,11 @@ export function LookList({ items, school, answers, onAnswer }: LookListProps) {
   );
 }
 
+/** An answer that has more to say: what it points at, or what would decide it. */
 const isBad = ({ options }: LookItem, value: string) =>
-  options.some((option) => option.value === value && option.standing === 'bad');
+  options.some(
+    (option) => option.value === value && (option.standing === 'bad' || option.standing === 'open'),
+  );
 
 interface LookLineProps {
   item: LookItem;
@@ -93,6 +96,7 @@ function LookLine({ item, school, value, isOpen, onToggle, onAnswer }: LookLineP
           ask={ask}
           title={chosen?.title ?? 'not done'}
           isBad={chosen?.standing === 'bad'}
+          isOpenQuestion={chosen?.standing === 'open'}
           isOpen={isOpen}
           onToggle={onToggle}
         />
@@ -106,9 +110,7 @@ function LookLine({ item, school, value, isOpen, onToggle, onAnswer }: LookLineP
             value={value ?? ''}
             onChange={onAnswer}
           />
-          {chosen?.standing === 'bad' && chosen.means ? (
-            <Txt tone="quiet">{sayParts(chosen.means, school)}</Txt>
-          ) : null}
+          {chosen?.means ? <Txt tone="quiet">{sayParts(chosen.means, school)}</Txt> : null}
         </View>
       ) : null}
     </View>
@@ -119,12 +121,14 @@ interface AnsweredProps {
   ask: string;
   title: string;
   isBad: boolean;
+  /** It decides nothing. */
+  isOpenQuestion: boolean;
   isOpen: boolean;
   onToggle: () => void;
 }
 
 /** An answer that was given; a tap on it opens the others. */
-function Answered({ ask, title, isBad: bad, isOpen, onToggle }: AnsweredProps) {
+function Answered({ ask, title, isBad: bad, isOpenQuestion, isOpen, onToggle }: AnsweredProps) {
   const palette = usePalette();
   return (
     <Pressable
@@ -144,6 +148,7 @@ function Answered({ ask, title, isBad: bad, isOpen, onToggle }: AnsweredProps) {
       <Txt style={{ flex: 1 }}>{ask}</Txt>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, flexShrink: 0 }}>
         {bad ? <VerdictShape verdict="fail" /> : null}
+        {isOpenQuestion ? <VerdictShape verdict="cant-tell" /> : null}
         <Txt as="bodyBold" tone={bad ? 'fail' : 'ink'}>
           {title}
         </Txt>

@@ -4,6 +4,7 @@ import {
   headVerdict,
   itemsOf,
   sayLevel,
+  sayParts,
   sayStep,
   sayValue,
   type Doubt,
@@ -21,6 +22,7 @@ import { Notice } from '../../ui/Notice';
 import { Segments } from '../../ui/Segments';
 import { Txt } from '../../ui/Txt';
 import { LookList } from './LookList';
+import { StopMeasures } from '../../stop/StopMeasures';
 import type { RunDesk } from '../desk/useRunDesk';
 
 /** Who reads the needle: an eye, or a gauge set that is teed in. */
@@ -144,6 +146,14 @@ export function StepPane({
       {items.length > 0 ? (
         <LookList items={items} school={school} answers={desk.answers} onAnswer={desk.answer} />
       ) : null}
+      {step.act.kind === 'stop' ? (
+        <StopMeasures
+          stepId={step.id}
+          act={step.act}
+          maySimulate={reading.maySimulate}
+          tell={desk.tell}
+        />
+      ) : null}
       {hold ? <HoldSoFar state={state} gauge={gauge} figures={figures} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: space.near }}>
         {hold ? (
@@ -169,6 +179,19 @@ export function StepPane({
             onPress={desk.footMoved}
           />
         ) : null}
+        {step.act.kind === 'marks' && step.act.never
+          ? step.act.never.options.map(({ value, title }) => (
+              <Button
+                key={value}
+                title={sayParts(title, school)}
+                label={`${step.title}: ${sayParts(title, school)}`}
+                size="glove"
+                onPress={() =>
+                  desk.tell({ kind: 'look', stepId: step.id, answers: { never: value } })
+                }
+              />
+            ))
+          : null}
         {step.maySkip ? (
           <Button
             title="Skip"

@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { chamberTypes, type ChamberType } from '../../choices';
+import { chamberStrokes, chamberTypes, type ChamberType } from '../../choices';
 import { PartId, Photos } from '../../part';
 import { AtMs, Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
@@ -43,7 +43,7 @@ export const PartDataSchema = Type.Object(
     chamberType: Type.Optional(
       Type.Unsafe<ChamberType>({ enum: [...chamberTypes], title: 'Chamber type' }),
     ),
-    stroke: Type.Optional(oneOf(['standard', 'long'] as const, 'Stroke')),
+    stroke: Type.Optional(oneOf(chamberStrokes, 'Stroke')),
     lengthMm: Type.Optional(Type.Number({ minimum: 10, maximum: 20_000, title: 'Length (mm)' })),
   },
   { ...closed, title: 'Data of the part' },
@@ -123,6 +123,8 @@ const Retested = factOf('retested', {
   /** The run, or the visit and its entry, in which it was done. */
   logId: Uuid('Record'),
   factId: Type.Optional(Uuid('Entry of the visit')),
+  /** When the run was begun, or the first of its checks made, by the server’s clock; as it was kept where it is not there. */
+  testedAtMs: Type.Optional(AtMs('Tested')),
   verdict: oneOf(['pass', 'fail', 'cant-tell'] as const, 'Verdict'),
   said: Line('What it came to', 300),
   readings: Type.Array(Reading, { maxItems: 12, title: 'Readings' }),

@@ -71,6 +71,8 @@ const JobMadeSchema = Type.Object(
     bornOf: BornOf,
     /** What was found, in words. */
     found: Line('What was found', 300),
+    /** The rule set in which they failed: the retest goes by it. */
+    ruleSetId: Type.Optional(Line('Rule set', 40)),
     failures: Type.Array(FailureCovered, { maxItems: 30, title: 'Failures' }),
     /** The suspects, as they stood: the first one’s part and its chance, so that it is known how often it was right. */
     suspected: Type.Union(

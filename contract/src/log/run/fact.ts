@@ -3,6 +3,19 @@ import { gaugeRoles, type GaugeRole } from '../../choices';
 import { Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
 
+type Vector = [number, number, number];
+/** A stop as it was measured; forces newtons, masses kilograms, accelerations m/s², speeds mph. */
+export type StopMeasured =
+  | { by: 'roller'; forceN: number; massKg: number }
+  | {
+      by: 'phone';
+      still: { mean: Vector; sd: number; samples: number };
+      hz: number;
+      motion: Vector[];
+      fromMph: number;
+      simulated?: true;
+    };
+
 const StepId = Type.String({ minLength: 1, maxLength: 40, title: 'Step' });
 const Key = Type.String({ minLength: 1, maxLength: 40, title: 'Mark' });
 
@@ -84,8 +97,59 @@ const Look = factOf('look', {
   answers: Type.Record(
     Type.String({ maxLength: 40 }),
     Type.String({ minLength: 1, maxLength: 40 }),
-    { maxProperties: 30, title: 'Answers' },
+    { maxProperties: 60, title: 'Answers' },
   ),
+});
+const Axis = (title: string) => Type.Number({ minimum: -200, maximum: 200, title });
+/** The three axes of a phone's accelerometer, gravity among them, m/s². */
+const Acceleration = Type.Tuple([Axis('x'), Axis('y'), Axis('z')], { title: 'Acceleration' });
+/** What a roller tester printed, or what the phone on the floor felt. */
+const StopMeasured = Type.Unsafe<StopMeasured>({
+  type: 'object',
+  title: 'How it was measured',
+  discriminator: { propertyName: 'by' },
+  oneOf: [
+    Type.Object(
+      {
+        by: Type.Literal('roller'),
+        /** The braking forces of all wheels together, newtons. */
+        forceN: Type.Number({ exclusiveMinimum: 0, maximum: 2_000_000, title: 'Braking force' }),
+        /** The weight that the rule divides it by, kilograms. */
+        massKg: Type.Number({ minimum: 500, maximum: 200_000, title: 'Weight' }),
+      },
+      { additionalProperties: false, title: 'Roller tester' },
+    ),
+    Type.Object(
+      {
+        by: Type.Literal('phone'),
+        /** Standing still before it drove off: the mean, how much it shook, and over how many samples. */
+        still: Type.Object(
+          {
+            mean: Acceleration,
+            sd: Type.Number({ minimum: 0, maximum: 50, title: 'Shaking' }),
+            samples: Type.Integer({ minimum: 10, maximum: 100_000, title: 'Samples' }),
+          },
+          { additionalProperties: false, title: 'Standing still' },
+        ),
+        hz: Type.Number({ minimum: 10, maximum: 200, title: 'Samples a second' }),
+        motion: Type.Array(Acceleration, { minItems: 10, maxItems: 600, title: 'The stop' }),
+        /** On the speedometer as the brakes went on, mph. */
+        fromMph: Type.Number({ minimum: 1, maximum: 60, title: 'Speed' }),
+        /** Made by a simulated sensor: for practice only. */
+        simulated: Type.Optional(Type.Literal(true, { title: 'Simulated' })),
+      },
+      { additionalProperties: false, title: 'Phone on the floor' },
+    ),
+  ],
+});
+/** A service stop that was measured, and how it went. */
+const Stop = factOf('stop', {
+  stepId: StepId,
+  measured: StopMeasured,
+  /** How it went, by the answers of the step’s first question; null on rollers. */
+  went: Type.Union([Type.String({ minLength: 1, maxLength: 40 }), Type.Null()], {
+    title: 'How it went',
+  }),
 });
 const Close = factOf('close', {
   how: Type.Unsafe<'complete' | 'incomplete'>({
@@ -106,6 +170,7 @@ const members = [
   Extend,
   HoldOver,
   Look,
+  Stop,
   Close,
   ClockAnswer,
   TakeOver,
@@ -119,6 +184,7 @@ export type NoteFact = Static<typeof Note>;
 export type ExtendFact = Static<typeof Extend>;
 export type HoldOverFact = Static<typeof HoldOver>;
 export type LookFact = Static<typeof Look>;
+export type StopFact = Static<typeof Stop>;
 export type CloseFact = Static<typeof Close>;
 export type AboutFact = Static<typeof About>;
 export type TakeOverFact = Static<typeof TakeOver>;
@@ -135,6 +201,7 @@ export type RunFact =
   | ExtendFact
   | HoldOverFact
   | LookFact
+  | StopFact
   | CloseFact
   | ClockFact
   | TakeOverFact;

@@ -27,6 +27,14 @@ const RunMadeSchema = Type.Object(
     retestOf: Type.Optional(
       Type.Array(Uuid('Job'), { minItems: 1, maxItems: 20, title: 'Retest of' }),
     ),
+    /** Steps that the retest asks for and its rule set does not; they go in the usual order. */
+    also: Type.Optional(
+      Type.Array(Type.String({ minLength: 1, maxLength: 40 }), {
+        minItems: 1,
+        maxItems: 40,
+        title: 'Asked beside the rule set',
+      }),
+    ),
     /** What is asked: a record is read by these, whatever later versions ask. */
     steps: Type.Array(StepSchema, { minItems: 1, maxItems: 60, title: 'Steps' }),
   },

@@ -1,6 +1,6 @@
 import { Type, type TSchema } from '@sinclair/typebox';
-import { figureIds, findingStandings, gaugeRoles } from '../../choices';
-import type { FigureId, FindingStanding, GaugeRole } from '../../choices';
+import { figureIds, findingStandings, gaugeRoles, stopMeasures } from '../../choices';
+import type { FigureId, FindingStanding, GaugeRole, StopMeasure } from '../../choices';
 
 /** Where a mark's reading is proposed to stand before the needle is looked at. */
 export type Proposal =
@@ -42,6 +42,8 @@ export interface ReadyAct {
 export interface MarksAct {
   kind: 'marks';
   marks: readonly MarkSpec[];
+  /** What is answered where a mark never came; it ends the step, and what was marked before it stands. */
+  never?: LookItem;
 }
 
 /** A timed hold from a reading on, with as many line crossings and readings as the needle gives. */
@@ -72,8 +74,10 @@ export interface LookOption {
   value: string;
   title: string;
   standing: FindingStanding;
-  /** What a bad one most likely points at. */
+  /** What a bad one most likely points at; what an open one needs; what a good one proves, and no more. */
   means?: string;
+  /** Takes the vehicle out of service, where its rule set does not say otherwise for the whole step. */
+  holds?: true;
 }
 
 /** One thing to look at; the first option is what is usually found, and is offered first. None stands until it is chosen. */
@@ -87,6 +91,19 @@ export interface LookItem {
 export interface LookAct {
   kind: 'look';
   items: readonly LookItem[];
+}
+
+/**
+ * A stop from walking pace: seen from the wheel by the items, or measured, by a roller tester's printed force or by the
+ * phone on the floor.
+ */
+export interface StopAct {
+  kind: 'stop';
+  items: readonly LookItem[];
+  /** How else it may be measured. */
+  measures: readonly StopMeasure[];
+  /** The braking that must be reached, share of the weight in percent. */
+  leastPct: number | null;
 }
 
 /** How a step's figures are computed from its marks. */
@@ -107,7 +124,8 @@ export type Reckoning =
       otherKey: string;
       figure: FigureId;
     }
-  | { kind: 'leak'; figure: FigureId; loss: FigureId | null; gauge: 'read' | 'other' };
+  | { kind: 'leak'; figure: FigureId; loss: FigureId | null; gauge: 'read' | 'other' }
+  | { kind: 'stop'; figure: FigureId };
 
 /** One step of a procedure, as data: what was asked, kept with the run it was asked in. */
 export interface Step {
@@ -117,7 +135,7 @@ export interface Step {
   say: readonly string[];
   /** Dangers this step brings, shown before it is done. */
   cautions: readonly string[];
-  act: ReadyAct | MarksAct | HoldAct | LookAct;
+  act: ReadyAct | MarksAct | HoldAct | LookAct | StopAct;
   reckon: readonly Reckoning[];
   /** Figures whose limits are drawn on the ladder as windows, where they are pressures. */
   windowFigures: readonly FigureId[];
@@ -161,6 +179,7 @@ const Item = Type.Object(
           title: Text,
           standing: enumOf(findingStandings),
           means: Type.Optional(Text),
+          holds: Type.Optional(Type.Literal(true)),
         },
         closed,
       ),
@@ -183,7 +202,10 @@ const Act = byKind(
       },
       closed,
     ),
-    Type.Object({ kind: Type.Literal('marks'), marks: listOf(Mark, 20) }, closed),
+    Type.Object(
+      { kind: Type.Literal('marks'), marks: listOf(Mark, 20), never: Type.Optional(Item) },
+      closed,
+    ),
     Type.Object(
       {
         kind: Type.Literal('hold'),
@@ -200,7 +222,16 @@ const Act = byKind(
       },
       closed,
     ),
-    Type.Object({ kind: Type.Literal('look'), items: listOf(Item, 30) }, closed),
+    Type.Object({ kind: Type.Literal('look'), items: listOf(Item, 60) }, closed),
+    Type.Object(
+      {
+        kind: Type.Literal('stop'),
+        items: listOf(Item, 10),
+        measures: listOf(enumOf(stopMeasures), 4),
+        leastPct: Type.Union([Type.Number({ minimum: 0, maximum: 100 }), Type.Null()]),
+      },
+      closed,
+    ),
   ],
   'What is done',
 );
@@ -231,6 +262,7 @@ const Reckon = byKind(
       },
       closed,
     ),
+    Type.Object({ kind: Type.Literal('stop'), figure }, closed),
   ],
   'How it is computed',
 );

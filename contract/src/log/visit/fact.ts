@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox';
-import { findingStandings, jointSides, type FindingStanding, type JointSide } from '../../choices';
+import { jointSides, seenStandings, type JointSide, type SeenStanding } from '../../choices';
 import { Line, Uuid } from '../../primitives';
 import { ClockAnswer, factOf, Retract } from '../fact';
 import { lineFields, PartId, partFields, Photos } from '../../part';
@@ -31,9 +31,9 @@ const Note = factOf('note', {
 /** What was seen, heard or felt at a part, and whether that is good. */
 const Seen = factOf('seen', {
   at: AtPart,
-  standing: Type.Unsafe<FindingStanding>({
+  standing: Type.Unsafe<SeenStanding>({
     type: 'string',
-    enum: [...findingStandings],
+    enum: [...seenStandings],
     title: 'How it is',
   }),
   text: Line('What was seen', 200),

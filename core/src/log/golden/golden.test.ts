@@ -13,6 +13,11 @@ import run030Numbers from './records/run-0.3.0-numbers.json';
 import run040Truck from './records/run-0.4.0-truck.json';
 import run040Rig from './records/run-0.4.0-rig.json';
 import run040Numbers from './records/run-0.4.0-numbers.json';
+import run050Truck from './records/run-0.5.0-truck.json';
+import run050Rig from './records/run-0.5.0-rig.json';
+import run050Numbers from './records/run-0.5.0-numbers.json';
+import job050 from './records/job-0.5.0.json';
+import visit050 from './records/visit-0.5.0.json';
 import job040 from './records/job-0.4.0.json';
 import visit030 from './records/visit-0.3.0.json';
 import visit040 from './records/visit-0.4.0.json';
@@ -29,6 +34,11 @@ const records = Object.entries({
   'run-0.4.0-truck': run040Truck,
   'run-0.4.0-rig': run040Rig,
   'run-0.4.0-numbers': run040Numbers,
+  'run-0.5.0-truck': run050Truck,
+  'run-0.5.0-rig': run050Rig,
+  'run-0.5.0-numbers': run050Numbers,
+  'job-0.5.0': job050,
+  'visit-0.5.0': visit050,
   'job-0.4.0': job040,
   'visit-0.3.0': visit030,
   'visit-0.4.0': visit040,

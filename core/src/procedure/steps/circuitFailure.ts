@@ -1,6 +1,7 @@
 import { hasCompressor } from '../../rig/hasCompressor';
 import { hasSpringBrakes, type RigUnderTest } from '../../rig/rigUnderTest';
 import type { School } from '@keen-bleed/contract';
+import { modulatedApplications } from '../../rig/modulatedApplications';
 import type { LookItem, LookOption, StepMaker } from '../procedure';
 import { needleAt, step, yesNo } from './stepParts';
 
@@ -16,6 +17,7 @@ const restored = (what: string): LookItem =>
     'done',
     'not yet',
     'What is left open or teed in is a temporary measure: undo it before the vehicle moves.',
+    true,
   );
 
 /** With either tank lost the springs can still be let off once [std: 571.121 S5.7.1, value from memory]. */
@@ -33,13 +35,14 @@ const releasedOnce = ({ unit }: RigUnderTest): LookItem[] =>
     : [];
 
 /** What tells the driver, and those behind, of a lost circuit. */
-const lampsAndWarning = (circuit: string): LookItem[] => [
+const lampsAndWarning = (circuit: Circuit): LookItem[] => [
   yesNo(
     'warning',
-    `Low-air warning comes on with the ${circuit} tank`,
+    `Low-air warning comes on with the [${circuit} tank]`,
     'comes on',
     'stays off',
     'The switch of that tank or its wiring.',
+    true,
   ),
   yesNo(
     'lamps',
@@ -47,6 +50,7 @@ const lampsAndWarning = (circuit: string): LookItem[] => [
     'light',
     'dark',
     'The stop-lamp switch of the circuit that is left, or the two-way check before it.',
+    true,
   ),
 ];
 
@@ -60,7 +64,7 @@ function whatHolds(school: School, lost: Circuit, left: Circuit): LookItem[] {
     'Supply falls with it',
     'falls',
     'stays',
-    `The check valve between the supply tank and the [${lost}] tank is stuck closed, or the line is blocked.`,
+    `The check valve between the [supply tank] and the [${lost} tank] is stuck closed, or the line is blocked.`,
   );
   if (school === 'words') {
     return [
@@ -70,7 +74,8 @@ function whatHolds(school: School, lost: Circuit, left: Circuit): LookItem[] {
         `[${left}] stays`,
         'stays',
         'falls',
-        `The check valve of the [${left}] tank, or a double check valve, lets air back.`,
+        `The check valve of the [${left} tank], or a double check valve, lets air back.`,
+        true,
       ),
     ];
   }
@@ -82,12 +87,52 @@ function whatHolds(school: School, lost: Circuit, left: Circuit): LookItem[] {
       'stays there',
       'falls on',
       'The four-circuit protection valve does not close.',
+      true,
     ),
   ];
 }
 
-/** Fewest modulated rear applications that count as right [trade: four or five in all]. */
 const MODULATED = ['5', '4', '3', '2', '1', '0'];
+/** Fewest modulated rear applications that count as right [trade: four or five in all]. */
+const ENOUGH = 4;
+
+/** Whether a rig's springs are let on by the pedal once primary is gone; unknown counts as yes. */
+const modulates = ({ unit }: RigUnderTest): boolean =>
+  hasSpringBrakes(unit) && unit.air?.modulatingValve !== false;
+
+/** The rear brakes by the springs, counted; what this rig should give stands in the question. */
+function modulatedItem({ unit }: RigUnderTest): LookItem {
+  const expected = modulatedApplications(unit);
+  const enough = Math.min(ENOUGH, expected ?? ENOUGH);
+  const options = MODULATED.map((value): LookOption => {
+    const title = value === '5' ? '5 or more' : value;
+    if (Number(value) >= enough) return { value, title, standing: 'good' };
+    return value === '0'
+      ? {
+          value,
+          title,
+          standing: 'bad',
+          means:
+            'The modulating valve or its control line: front delivery pressure at its control port.',
+        }
+      : {
+          value,
+          title,
+          standing: 'bad',
+          means: 'Hold-off air is lost too fast: the modulating valve or a spring-side leak.',
+        };
+  });
+  return {
+    key: 'modulated',
+    ask: `Rear applications by the springs${expected === null ? '' : `, about ${expected} on this rig`}`,
+    options: [
+      ...options,
+      ...(unit.air?.modulatingValve === true
+        ? []
+        : [{ value: 'not-fitted', title: 'no such valve', standing: 'noted' } as const]),
+    ],
+  };
+}
 
 /** Primary lost: what is left, and how often the pedal still modulates the rear. */
 export const failPrimary: StepMaker = {
@@ -99,63 +144,30 @@ export const failPrimary: StepMaker = {
           id: 'fail-primary',
           title: 'Primary lost',
           say: [
-            'Full tanks, engine off, key on. Open the drain of the [primary] tank; do not touch the pedal, and watch.',
-            hasSpringBrakes(rig.unit)
+            'Full tanks, engine off, key on. Open the drain of the [primary tank]; do not touch the pedal, and watch.',
+            modulates(rig)
               ? 'Only then release the parking brakes and press the pedal again and again, counting rear applications.'
               : 'Only then press the pedal.',
             'At the end close the drain.',
           ],
           cautions: [
-            'Chocks in place: the rear brakes come and go.',
-            'Eye protection at the drain.',
+            'Chock both ways first: the rear brakes come and go.',
+            'Nobody near the pushrods. Eye protection at the drain.',
           ],
           act: {
             kind: 'look',
             items: [
               ...whatHolds(ruleSet.school, 'primary', 'secondary'),
-              ...lampsAndWarning('[primary]'),
+              ...lampsAndWarning('primary'),
               yesNo(
                 'front',
                 'Front brakes work',
                 'work',
                 'no',
                 'Foot valve’s second circuit or the front quick-release.',
+                true,
               ),
-              ...(hasSpringBrakes(rig.unit) && rig.unit.air?.modulatingValve !== false
-                ? [
-                    {
-                      key: 'modulated',
-                      ask: 'Rear applications by the springs',
-                      options: MODULATED.map((value): LookOption =>
-                        Number(value) >= 4
-                          ? {
-                              value,
-                              title: value === '5' ? '5 or more' : value,
-                              standing: 'good' as const,
-                            }
-                          : {
-                              value,
-                              title: value,
-                              standing: 'bad' as const,
-                              means:
-                                value === '0'
-                                  ? 'The modulating valve or its control line: front delivery pressure at its control port.'
-                                  : 'Hold-off air is lost too fast: the modulating valve or a spring-side leak.',
-                            },
-                      ).concat(
-                        rig.unit.air?.modulatingValve === true
-                          ? []
-                          : [
-                              {
-                                value: 'not-fitted',
-                                title: 'no such valve',
-                                standing: 'noted' as const,
-                              },
-                            ],
-                      ),
-                    },
-                  ]
-                : []),
+              ...(modulates(rig) ? [modulatedItem(rig)] : []),
               ...releasedOnce(rig),
               restored('Drain closed'),
             ],
@@ -175,20 +187,24 @@ export const failSecondary: StepMaker = {
           title: 'Secondary lost',
           say: [
             'Build up again, engine off, key on.',
-            'Open the drain of the [secondary] tank; watch, then press the pedal. At the end close the drain.',
+            'Open the drain of the [secondary tank]; watch, then press the pedal. At the end close the drain.',
           ],
-          cautions: ['Eye protection at the drain.'],
+          cautions: [
+            'Chock both ways first: the parking brakes come off and on, and the pedal is worked.',
+            'Nobody near the pushrods. Eye protection at the drain.',
+          ],
           act: {
             kind: 'look',
             items: [
               ...whatHolds(ruleSet.school, 'secondary', 'primary').slice(1),
-              ...lampsAndWarning('[secondary]'),
+              ...lampsAndWarning('secondary'),
               yesNo(
                 'rear',
                 'Rear brakes work',
                 'work',
                 'no',
                 'Foot valve’s first circuit or the rear relay.',
+                true,
               ),
               yesNo(
                 'park',
@@ -292,6 +308,7 @@ export const ninthStroke: StepMaker = {
                 'brakes',
                 'too weak',
                 'Tanks too small for the chambers, water in them, or strokes too long.',
+                true,
               ),
             ],
           },
@@ -318,14 +335,14 @@ export const failSupply: StepMaker = {
                 '[primary] holds',
                 'holds',
                 'falls',
-                'The check valve of the [primary] tank lets air back.',
+                'The check valve of the [primary tank] lets air back.',
               ),
               yesNo(
                 'secondary',
                 '[secondary] holds',
                 'holds',
                 'falls',
-                'The check valve of the [secondary] tank lets air back.',
+                'The check valve of the [secondary tank] lets air back.',
               ),
               restored('Drain closed'),
             ],

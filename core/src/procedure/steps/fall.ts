@@ -1,8 +1,8 @@
 import { hasCompressor } from '../../rig/hasCompressor';
 import { hasSpringBrakes } from '../../rig/rigUnderTest';
-import type { MarkSpec, StepMaker } from '../procedure';
+import type { LookItem, MarkSpec, StepMaker } from '../procedure';
 import { bothGauges } from './holds';
-import { needleAt, step, yesNo } from './stepParts';
+import { needleAt, never, step, yesNo } from './stepParts';
 
 /** The low-air warning, on the way down. */
 export const warning: StepMaker = {
@@ -20,6 +20,11 @@ export const warning: StepMaker = {
           act: {
             kind: 'marks',
             marks: [needleAt('on', 'Warning at {reading}', { from: 'level', psi: 60 })],
+            never: never('Low-air warning', [
+              'silent',
+              'never came on',
+              'Nothing warns the driver: the switch, its wire, the bulb and the buzzer. Master gauge first.',
+            ]),
           },
           reckon: [{ kind: 'level', key: 'on', figure: 'warning' }],
           windowFigures: ['warning'],
@@ -62,7 +67,7 @@ export const popOut: StepMaker = {
           : 'Mark where the knob pops; read the higher of the two needles, which it follows.',
       ],
       cautions: ['The springs come on: nobody near the pushrods.'],
-      act: { kind: 'marks', marks },
+      act: { kind: 'marks', marks, never: stayedIn(reckoned.map(({ key }) => key)) },
       reckon: reckoned.map(({ key }) => ({
         kind: 'level',
         key,
@@ -74,6 +79,24 @@ export const popOut: StepMaker = {
     });
   },
 };
+
+const STAYS = 'It does not trip at its set point: springs would be held off by air that runs out.';
+
+/** A knob that does not pop; which of two is said. */
+function stayedIn(keys: readonly string[]): LookItem {
+  const park = ['park', '[park knob] stayed in', STAYS] as const;
+  const trailer = [
+    'trailer',
+    '[trailer knob] stayed in',
+    'The trailer would lose its brakes’ air unseen: the trailer supply control sticks.',
+  ] as const;
+  const both = ['both', 'both stayed in', STAYS] as const;
+  return never(
+    'Pop-out',
+    ...[park, trailer].filter(([value]) => keys.includes(value)),
+    ...(keys.length > 1 ? [both] : []),
+  );
+}
 
 /** Up again; the warning must go off. */
 export const rebuild: StepMaker = {
@@ -100,6 +123,18 @@ export const rebuild: StepMaker = {
                 otherwise: { from: 'level', psi: 75 },
               }),
             ],
+            never: {
+              key: 'never',
+              ask: 'Low-air warning',
+              options: [
+                {
+                  value: 'stays-on',
+                  title: 'never went off',
+                  standing: 'bad',
+                  means: 'The low-pressure switch sticks: nobody would believe the next warning.',
+                },
+              ],
+            },
           },
           reckon: [{ kind: 'level', key: 'off', figure: 'warning-reset' }],
           windowFigures: ['warning-reset'],

@@ -1,11 +1,15 @@
 import { hasCompressor } from '../../rig/hasCompressor';
+import { limitFor } from '../../standards/limitFor';
 import type { StepMaker } from '../procedure';
-import { governorCutOut, needleAt, passing, step } from './stepParts';
+import { governorCutOut, needleAt, never, passing, step } from './stepParts';
 
 /** 85 to 100 psi within 45 s: the dual-circuit build-up [std: model CDL manual 5.3, value from memory]. */
 const dualLevels = { fromPsi: 85, toPsi: 100, fanTo: '{75}', engine: '1,100 to 1,500 rpm' };
 /** 50 to 90 psi within 3 min: the single-circuit one, before 1975 [std: same, value from memory]. */
 const singleLevels = { fromPsi: 50, toPsi: 90, fanTo: '{45}', engine: '600 to 900 rpm' };
+
+/** The limit that is of the engine's governed speed alone. */
+const GOVERNED_LIMIT = 'build-up-governed';
 
 const HOT = 'The discharge line is hot.';
 
@@ -13,10 +17,13 @@ const HOT = 'The discharge line is hot.';
 export const buildUp: StepMaker = {
   id: 'build-up',
   title: 'Build up',
-  make: ({ rig }) => {
+  make: ({ rig, ruleSet }) => {
     if (!hasCompressor(rig.unit.kind)) return null;
-    const { fromPsi, toPsi, fanTo, engine } =
-      rig.unit.circuits === 'dual' ? dualLevels : singleLevels;
+    const levels = rig.unit.circuits === 'dual' ? dualLevels : singleLevels;
+    const { fromPsi, toPsi, fanTo } = levels;
+    // 25 s is the standard's at governed speed, and no other's.
+    const isGoverned = limitFor('build-up-time', rig, ruleSet)?.id === GOVERNED_LIMIT;
+    const engine = isGoverned ? 'governed speed' : levels.engine;
     return step({
       id: 'build-up',
       title: 'Build up',
@@ -103,6 +110,11 @@ export const cutOut: StepMaker = {
                 'stops-rising',
               ),
             ],
+            never: never('Cut-out', [
+              'climbs',
+              'climbs past the safety valve',
+              'Stop the engine. The governor is stuck, its sense line blocked, or the unloader stuck.',
+            ]),
           },
           reckon: [{ kind: 'level', key: 'cut-out', figure: 'cut-out' }],
           windowFigures: ['cut-out'],
@@ -150,6 +162,13 @@ export const cutIn: StepMaker = {
       : null,
 };
 
+const atCutOut = {
+  from: 'mark',
+  stepId: 'cut-out',
+  key: 'cut-out',
+  otherwise: governorCutOut,
+} as const;
+
 const atCutIn = {
   from: 'mark',
   stepId: 'cut-in',
@@ -180,6 +199,69 @@ export const cycle: StepMaker = {
           reckon: [
             { kind: 'interval', fromKey: 'loads', toKey: 'loads-again', figure: 'governor-cycle' },
           ],
+        })
+      : null,
+};
+
+/** How long the dryer blows after cut-out: a purge that does not end empties what it should keep. */
+export const purge: StepMaker = {
+  id: 'purge',
+  title: 'Purge',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind)
+      ? step({
+          id: 'purge',
+          title: 'Purge',
+          say: ['At the next cut-out, mark where the dryer begins to blow, and where it ends.'],
+          cautions: ['Keep clear of the dryer: it blows off without warning. Eye protection.'],
+          act: {
+            kind: 'marks',
+            marks: [
+              passing('blows', atCutOut, 'Blows, at {reading}'),
+              passing('ends', atCutOut, 'Blast over, at {reading}'),
+            ],
+            never: {
+              key: 'never',
+              ask: 'Purge',
+              options: [
+                {
+                  value: 'none',
+                  title: 'did not blow',
+                  standing: 'bad',
+                  means: 'The purge valve or the governor’s signal to it: the desiccant stays wet.',
+                },
+                {
+                  value: 'goes-on',
+                  title: 'blew on and on',
+                  standing: 'bad',
+                  means: 'The dryer’s outlet check or its purge valve lets the supply tank out.',
+                },
+              ],
+            },
+          },
+          reckon: [{ kind: 'interval', fromKey: 'blows', toKey: 'ends', figure: 'purge-time' }],
+        })
+      : null,
+};
+
+/** Getting full air, where nothing else in the run makes it: for a retest of what needs full tanks. */
+export const fill: StepMaker = {
+  id: 'fill',
+  title: 'Charge',
+  make: ({ rig }) =>
+    hasCompressor(rig.unit.kind)
+      ? step({
+          id: 'fill',
+          title: 'Charge',
+          say: ['Start the engine in neutral and let it charge to cut-out.'],
+          cautions: [HOT],
+          act: {
+            kind: 'marks',
+            marks: [
+              needleAt('full', 'Full, at {reading}', governorCutOut, undefined, 'stops-rising'),
+            ],
+          },
+          maySkip: false,
         })
       : null,
 };

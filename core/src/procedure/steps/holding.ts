@@ -1,7 +1,8 @@
+import type { RuleSet } from '@keen-bleed/contract';
 import { hasCompressor } from '../../rig/hasCompressor';
 import { hasSpringBrakes } from '../../rig/rigUnderTest';
 import type { LookItem, StepMaker } from '../procedure';
-import { step } from './stepParts';
+import { never, step } from './stepParts';
 import { trailerCautions, trailerItems } from './trailer';
 
 const holds = (key: string, ask: string, means: string): LookItem => ({
@@ -14,12 +15,51 @@ const holds = (key: string, ask: string, means: string): LookItem => ({
   ],
 });
 
-/** Parking brakes and service brakes against the engine, at walking pace. */
+/** Whether a rule set has the service stop as a step of its own; shops' older copies have not. */
+export const asksStopApart = ({ steps }: Pick<RuleSet, 'steps'>): boolean =>
+  steps.some(({ stepId }) => stepId === 'service-stop');
+
+const UNLIKE = 'adjustment, lining or a restricted line there; or a tyre, or the suspension.';
+
+/** The stop as rule sets of before had it: without speed and distance it proves little. */
+const oldStop: LookItem = {
+  key: 'stop',
+  ask: 'Old stop test: service brakes at walking pace',
+  options: [
+    { value: 'straight', title: 'straight stop', standing: 'good' },
+    {
+      value: 'pull-left',
+      title: 'pulls left',
+      standing: 'bad',
+      means: `The right side brakes less: ${UNLIKE}`,
+    },
+    {
+      value: 'pull-right',
+      title: 'pulls right',
+      standing: 'bad',
+      means: `The left side brakes less: ${UNLIKE}`,
+    },
+    {
+      value: 'late',
+      title: 'late',
+      standing: 'bad',
+      means: 'Unlike crack pressures, a restricted control line, or too long a stroke.',
+    },
+    {
+      value: 'no-stop',
+      title: 'no stop',
+      standing: 'bad',
+      means: 'Out of service: do not move it.',
+    },
+  ],
+};
+
+/** Parking brakes against the engine; in shops' older copies the service brakes with them. */
 export const holding: StepMaker = {
   id: 'holding',
-  title: 'Tug and stop',
+  title: 'Tug',
   make: (context) => {
-    const { rig } = context;
+    const { rig, ruleSet } = context;
     if (!hasCompressor(rig.unit.kind)) return null;
     const tows = rig.towed.length > 0;
     const items: LookItem[] = [
@@ -45,47 +85,14 @@ export const holding: StepMaker = {
           ]
         : []),
       ...trailerItems(context),
-      {
-        key: 'stop',
-        ask: 'Service brakes from 5 mph: stops within 15 to 20 ft',
-        options: [
-          { value: 'straight', title: 'straight stop', standing: 'good' },
-          {
-            value: 'pull-left',
-            title: 'pulls left',
-            standing: 'bad',
-            means:
-              'The right side brakes less: adjustment, lining or a restricted line there; or a tyre, or the suspension.',
-          },
-          {
-            value: 'pull-right',
-            title: 'pulls right',
-            standing: 'bad',
-            means:
-              'The left side brakes less: adjustment, lining or a restricted line there; or a tyre, or the suspension.',
-          },
-          {
-            value: 'late',
-            title: 'late',
-            standing: 'bad',
-            means: 'Unlike crack pressures, a restricted control line, or too long a stroke.',
-          },
-          {
-            value: 'no-stop',
-            title: 'no stop',
-            standing: 'bad',
-            means: 'Out of service: do not move it.',
-          },
-        ],
-      },
+      ...(asksStopApart(ruleSet) ? [] : [oldStop]),
     ];
     return step({
       id: 'holding',
-      title: 'Tug and stop',
-      say: [
-        'Chocks away. Tug gently in low gear, then roll at walking pace, some 5 mph, and brake.',
-        'One answer for each: what was not done is said so.',
-      ],
+      title: asksStopApart(ruleSet) ? 'Tug' : 'Tug, and old stop test',
+      say: asksStopApart(ruleSet)
+        ? ['Chocks away. Tug gently in low gear, brakes on.']
+        : ['Chocks away. Tug gently in low gear, then roll at walking pace and brake.'],
       cautions: [
         'Moving tests only in a clear yard.',
         ...(tows
@@ -162,6 +169,11 @@ export const stopLamp: StepMaker = {
                 proposal: { from: 'level', psi: 5 },
               },
             ],
+            never: never('Stop lamps', [
+              'dark',
+              'stayed dark',
+              'Those behind do not see the brakes: the switch, its wire, the bulbs.',
+            ]),
           },
           reckon: [{ kind: 'level', key: 'on', figure: 'stop-lamp', by: 'application' }],
           windowFigures: ['stop-lamp'],

@@ -113,7 +113,7 @@ export const staticHold: StepMaker = {
           ? ['Shop air closed, brakes released.', 'Press, and wait for the air to cool.']
           : [
               'Full tanks. Engine off, key on.',
-              rig.towed.length > 0
+              rig.towed.length > 0 && ruleSet.school === 'words'
                 ? 'Push [park knob] and [trailer knob] in. Feet off the pedal.'
                 : 'Release the parking brakes. Feet off the pedal.',
               'Press when nothing moves the air any more; then wait for it to cool.',

@@ -1,42 +1,53 @@
+import type { School, Unit } from '@keen-bleed/contract';
 import { hasCompressor } from '../../rig/hasCompressor';
 import type { RigUnderTest } from '../../rig/rigUnderTest';
-import type { LookItem, StepMaker } from '../procedure';
+import type { LookItem, LookOption, StepMaker } from '../procedure';
+import { lacks } from './byAge';
 import { step } from './stepParts';
 
 const CLEAR = 'Nobody near the pushrods';
 const STAY_CLEAR = 'Stay clear of pushrods and adjusters while air is on.';
 
-/** The antilock lamps, as they come with the key. */
-function abs({ unit, towed }: RigUnderTest): LookItem {
-  return {
-    key: 'abs-lamp',
-    ask: towed.length > 0 ? 'ABS lamps, in front and behind' : 'ABS lamp',
-    options: [
-      { value: 'on-off', title: 'on, then off', standing: 'good' },
-      {
-        value: 'stays-on',
-        title: 'stays on',
-        standing: 'bad',
-        means: 'A fault is stored: the brakes work without antilock, and wheels may lock.',
-      },
-      {
-        value: 'never',
-        title: 'never lit',
-        standing: 'bad',
-        means: 'The bulb or its wiring: a fault would not be seen.',
-      },
-      {
-        value: 'some',
-        title: towed.length > 0 ? 'not on every unit' : 'not fitted',
-        standing: 'noted',
-        ...(towed.length > 0
-          ? {
-              means: `Only part of the rig has antilock: it may jackknife or swing. Drive the ${unit.kind} accordingly.`,
-            }
-          : {}),
-      },
-    ],
-  };
+/** What an antilock lamp can do, and what it comes to that there is none. */
+const lamp = (key: string, ask: string, none: LookOption): LookItem => ({
+  key,
+  ask,
+  options: [
+    { value: 'on-off', title: 'on, then off', standing: 'good' },
+    {
+      value: 'stays-on',
+      title: 'stays on',
+      standing: 'bad',
+      means: 'A fault is stored: the brakes work without antilock, and wheels may lock.',
+    },
+    {
+      value: 'never',
+      title: 'never lit',
+      standing: 'bad',
+      means: 'The bulb or its wiring: a fault would not be seen.',
+    },
+    none,
+  ],
+});
+
+/** The antilock lamps, as they come with the key; whether there may be none follows from each unit's date. */
+function antilockLamps({ unit, towed }: RigUnderTest, school: School): LookItem[] {
+  // The dates are those of one law; the other school's are not at hand.
+  const none = (of: Unit, value: string, title: string): LookOption =>
+    school === 'words' ? lacks(of, 'antilock', value, title) : { value, title, standing: 'noted' };
+  const first = lamp(
+    'abs-lamp',
+    towed.length > 0 ? 'Antilock lamp in front' : 'Antilock lamp',
+    none(unit, 'some', 'not fitted'),
+  );
+  const behind = towed.map((each, at) =>
+    lamp(
+      towed.length > 1 ? `abs-lamp-${at + 1}` : 'abs-lamp-towed',
+      `Antilock lamp of ${each.name || each.kind} ${each.number}`,
+      none(each, 'not-fitted', 'not fitted'),
+    ),
+  );
+  return [first, ...behind];
 }
 
 /** Makes the rig safe and picks the gauge. */
@@ -87,7 +98,7 @@ export const prepare: StepMaker = {
         gauges:
           rig.unit.circuits === 'dual' ? ['primary', 'secondary', 'master'] : ['primary', 'master'],
         pad: 'All done, ready',
-        items: [abs(rig)],
+        items: antilockLamps(rig, ruleSet.school),
       },
       maySkip: false,
     });

@@ -59,11 +59,28 @@ export const yesNo = (
   good: string,
   bad: string,
   means: string,
+  holds = false,
 ): LookItem => ({
   key,
   ask,
   options: [
     { value: 'yes', title: good, standing: 'good' },
-    { value: 'no', title: bad, standing: 'bad', means },
+    { value: 'no', title: bad, standing: 'bad', means, ...(holds ? { holds: true } : {}) },
   ],
+});
+
+/** What was waited for and never came: each answer says which of it. */
+export const never = (
+  ask: string,
+  ...answers: readonly (readonly [value: string, title: string, means: string])[]
+): LookItem => ({
+  key: 'never',
+  ask,
+  options: answers.map(([value, title, means]) => ({
+    value,
+    title,
+    standing: 'bad',
+    means,
+    holds: true,
+  })),
 });

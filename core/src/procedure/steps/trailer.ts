@@ -42,7 +42,42 @@ export const couplers: StepMaker = {
         ask: 'Couplers the right way round',
         options: [
           { value: 'right', title: 'right', standing: 'good' },
-          { value: 'crossed', title: 'crossed', standing: 'bad', means: crossed },
+          { value: 'crossed', title: 'crossed', standing: 'bad', means: crossed, holds: true },
+        ],
+      },
+      {
+        key: 'side',
+        ask: 'Which side carries red',
+        options: [
+          { value: 'left', title: 'left', standing: 'noted' },
+          { value: 'right', title: 'right', standing: 'noted' },
+        ],
+      },
+      {
+        key: 'hoses',
+        ask: 'Hoses clear: not dragging, not chafing, no short pull',
+        options: [
+          { value: 'clear', title: 'clear', standing: 'good' },
+          {
+            value: 'drags',
+            title: 'drag or chafe',
+            standing: 'bad',
+            means: 'A hose that drags or chafes bursts: hang it, or make it a few inches longer.',
+          },
+        ],
+      },
+      {
+        key: 'dummy',
+        ask: 'Hoses not in use on dummy couplers',
+        options: [
+          { value: 'stowed', title: 'stowed', standing: 'good' },
+          {
+            value: 'hang',
+            title: 'hang',
+            standing: 'bad',
+            means: 'Dirt and water go into an open coupler, and into the valves behind it.',
+          },
+          { value: 'none', title: 'all in use', standing: 'noted' },
         ],
       },
       {
@@ -68,6 +103,7 @@ export const couplers: StepMaker = {
             title: 'wrong',
             standing: 'bad',
             means: 'A closed cock leaves everything behind it without brakes.',
+            holds: true,
           },
         ],
       },
@@ -81,6 +117,7 @@ export const couplers: StepMaker = {
             title: 'none',
             standing: 'bad',
             means: 'A cock is closed or a line blocked ahead of it.',
+            holds: true,
           },
         ],
       },
@@ -95,6 +132,7 @@ export const couplers: StepMaker = {
             standing: 'bad',
             means:
               'Hand valve partly on, or the trailer control or protection valve leaks. Hand valve off, then pull the [trailer knob].',
+            holds: true,
           },
         ],
       },
@@ -109,6 +147,7 @@ export const couplers: StepMaker = {
             standing: 'bad',
             means:
               'No signal reaches the last unit: a closed cock, crossed couplers, or the trailer control or protection valve.',
+            holds: true,
           },
         ],
       },
@@ -123,6 +162,7 @@ export const couplers: StepMaker = {
             standing: 'bad',
             means:
               'Crossed couplers, a closed cock, a frozen line, or no supply: follow the air to the last coupler.',
+            holds: true,
           },
         ],
       },
@@ -234,7 +274,7 @@ export function trailerItems({ rig, ruleSet }: StepContext): LookItem[] {
       ],
     },
   ];
-  if (hasOldTrailer(rig)) {
+  if (hasOldTrailer(rig) && !timesBreakaway(ruleSet)) {
     items.push({
       key: 'breakaway-hold',
       ask: 'Holds 15 min on its own tank',
@@ -253,6 +293,10 @@ export function trailerItems({ rig, ruleSet }: StepContext): LookItem[] {
   return items;
 }
 
+/** Whether a rule set times the quarter of an hour as a step of its own. */
+const timesBreakaway = ({ steps }: StepContext['ruleSet']): boolean =>
+  steps.some(({ stepId, need }) => stepId === 'breakaway-hold' && need !== 'off');
+
 /** The dangers that an old trailer brings to a breakaway. */
 export function trailerCautions({ rig }: StepContext): string[] {
   return hasOldTrailer(rig)
@@ -260,12 +304,28 @@ export function trailerCautions({ rig }: StepContext): string[] {
     : [];
 }
 
+/** A truck has trailer controls where somebody has found them fitted; a tractor always. */
+const worksTrailers = ({ unit }: RigUnderTest): boolean =>
+  unit.kind === 'tractor' ||
+  (unit.kind === 'truck' &&
+    (unit.parts ?? []).some(
+      ({ partId, standing }) => TRAILER_PARTS.has(partId) && standing === 'fitted',
+    ));
+
+const TRAILER_PARTS: ReadonlySet<string> = new Set([
+  'tractor-protection',
+  'trailer-supply-control',
+  'trailer-control-valve',
+  'trailer-supply-line',
+  'trailer-service-line',
+]);
+
 /** A tractor without its trailer: red out, no air may come out of the open service coupler. */
 export const tractorProtection: StepMaker = {
   id: 'tractor-protection',
   title: 'Tractor protection',
   make: ({ rig }) =>
-    rig.unit.kind === 'tractor' && !tows(rig)
+    worksTrailers(rig) && !tows(rig)
       ? step({
           id: 'tractor-protection',
           title: 'Tractor protection',
@@ -280,6 +340,7 @@ export const tractorProtection: StepMaker = {
                 'no air',
                 'air',
                 'The tractor protection valve does not close.',
+                true,
               ),
               yesNo(
                 'supply-shut',
@@ -287,6 +348,7 @@ export const tractorProtection: StepMaker = {
                 'no air',
                 'air',
                 'The trailer supply control lets air through.',
+                true,
               ),
             ],
           },

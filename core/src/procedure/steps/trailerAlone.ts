@@ -1,13 +1,14 @@
 import { hasCompressor } from '../../rig/hasCompressor';
-import { hasSpringBrakes } from '../../rig/rigUnderTest';
+import { hasSpringBrakes, unitsOf, type RigUnderTest } from '../../rig/rigUnderTest';
 import type { StepMaker } from '../procedure';
+import { lacks } from './byAge';
 import { lineCrossed, needleAt, step, yesNo } from './stepParts';
 
 /** A trailer alone on the shop's air: what its own valves do. */
 export const trailerAlone: StepMaker = {
   id: 'trailer-alone',
   title: 'Trailer alone',
-  make: ({ rig }) =>
+  make: ({ rig, ruleSet }) =>
     hasCompressor(rig.unit.kind)
       ? null
       : step({
@@ -56,13 +57,19 @@ export const trailerAlone: StepMaker = {
                     standing: 'bad',
                     means: 'A fault is stored.',
                   },
-                  { value: 'not-fitted', title: 'not fitted', standing: 'noted' },
+                  ruleSet.school === 'words'
+                    ? lacks(rig.unit, 'antilock', 'not-fitted', 'not fitted')
+                    : { value: 'not-fitted', title: 'not fitted', standing: 'noted' },
                 ],
               },
             ],
           },
         }),
 };
+
+/** A trailer whose brakes hold only as long as its tank does, alone or coupled. */
+const hasOldTrailer = (rig: RigUnderTest): boolean =>
+  unitsOf(rig).some((unit) => !hasCompressor(unit.kind) && !hasSpringBrakes(unit));
 
 /** How long a trailer must hold on its own air [std: 49 CFR 393.43(d), value from memory], s. */
 const BREAKAWAY_S = 15 * 60;
@@ -72,13 +79,15 @@ export const breakawayHold: StepMaker = {
   id: 'breakaway-hold',
   title: 'Breakaway, 15 minutes',
   make: ({ rig }) =>
-    hasCompressor(rig.unit.kind) || hasSpringBrakes(rig.unit)
+    !hasOldTrailer(rig)
       ? null
       : step({
           id: 'breakaway-hold',
           title: 'Breakaway, 15 minutes',
           say: [
-            'Supply off and the coupler open. Read a gauge teed into the trailer’s tank.',
+            hasCompressor(rig.unit.kind)
+              ? 'Trailer supply off. Read a gauge teed into the tank of the trailer without springs.'
+              : 'Supply off and the coupler open. Read a gauge teed into the trailer’s tank.',
             'It has no springs: its brakes must hold a quarter of an hour on this air.',
           ],
           cautions: ['It rolls when the air is gone: chock it both ways.'],
@@ -100,7 +109,7 @@ export const breakawayHeld: StepMaker = {
   id: 'breakaway-held',
   title: 'After 15 minutes',
   make: ({ rig }) =>
-    hasCompressor(rig.unit.kind) || hasSpringBrakes(rig.unit)
+    !hasOldTrailer(rig)
       ? null
       : step({
           id: 'breakaway-held',

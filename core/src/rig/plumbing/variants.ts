@@ -35,6 +35,7 @@ const BY_PART: Readonly<Record<string, readonly Variant[]>> = {
   'anti-compounding': [
     { id: 'relay-delivery', title: 'fed from the relay' },
     { id: 'foot-delivery', title: 'fed from the foot valve' },
+    { id: 'quick-release', title: 'a quick-release with a two-way check' },
   ],
 };
 

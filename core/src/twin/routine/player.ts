@@ -1,5 +1,5 @@
 import { needlePsi } from '../senses/seenGauge';
-import { scfmOf } from '../senses/freeAir';
+import { outflowScfm } from '../senses/freeAir';
 import type { Twin } from '../twin';
 import { actOn } from './act';
 import { exactReader, lateness, readingOf, type Reader } from './reader';
@@ -141,7 +141,7 @@ export class RoutinePlayer {
         note(this.isSome(sight.role, true) ? 1 : 0);
         break;
       case 'exhaust':
-        note(scfmOf(Math.abs(twin.flowKgPerS(sight.way))));
+        note(outflowScfm(twin, sight.way));
         break;
     }
   }

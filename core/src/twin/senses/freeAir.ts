@@ -7,3 +7,7 @@ export const KG_PER_S_PER_SCFM = FREE_AIR / FT3_PER_M3 / 60;
 
 /** Free air in a mass flow, scfm. */
 export const scfmOf = (kgPerS: number): number => kgPerS / KG_PER_S_PER_SCFM;
+
+/** What blows out of a way to the open, scfm; air that is drawn in is not heard as a blast. */
+export const outflowScfm = (twin: { flowKgPerS: (way: string) => number }, way: string): number =>
+  Math.max(0, scfmOf(twin.flowKgPerS(way)));

@@ -12,6 +12,9 @@ const { abs, cbrt, max, min } = Math;
 const TANK_PA = 3.5;
 const CHAMBER_PA = 40;
 const LINE_PA = 500;
+/** A dryer’s body stands a hair over the open air while it blows off: its blast would ring on with a line’s doubt, Pa. */
+const BLOWS_OFF = 'dryer';
+const BLOWN_PA = 20;
 const HAND_PA = 1_000;
 const TOLERANCE_K = 0.02;
 const FIRST_STEP_S = 3e-3;
@@ -404,7 +407,14 @@ function tolerances(system: AirSystem, share: number): Float64Array {
   const { nodes, followers } = system.network;
   const all = new Float64Array(system.size).fill(TOLERANCE_K * share);
   nodes.forEach((node, i) => {
-    const allowed = node.wall !== null ? TANK_PA : node.strokeM3 > 0 ? CHAMBER_PA : LINE_PA;
+    const allowed =
+      node.wall !== null
+        ? TANK_PA
+        : node.strokeM3 > 0
+          ? CHAMBER_PA
+          : node.id === BLOWS_OFF
+            ? BLOWN_PA
+            : LINE_PA;
     all[i] = allowed * share;
   });
   followers.forEach((_, f) => (all[system.nodeCount + f] = HAND_PA * share));

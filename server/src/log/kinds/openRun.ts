@@ -42,6 +42,7 @@ export const openRun: Opener = async (db, me, sent) => {
     ruleSet: await ruleSetAsKept(db, me.shopId, ruleSet, 'made.ruleSet'),
     leftOut,
     ...(header.made.retestOf ? { retestOf: header.made.retestOf } : {}),
+    ...(header.made.also ? { also: header.made.also } : {}),
     steps: header.made.steps,
   };
   const problem = checkAsked(made, header.coreVersion);

@@ -3,6 +3,7 @@ import { boardOf, type JobBoard } from '../../../repair/board';
 import { inOrder } from '../../../facts/factOrder';
 import { stateOfJob, type JobState } from '../../../repair/jobState';
 import { mismatches } from '../../../repair/match';
+import { chamberAt } from '../../../rig/chamberAt';
 import { partTitle } from '../../../rig/partList';
 import type { LogFold, LogKind, LogSummary } from '../../logKind';
 
@@ -100,6 +101,14 @@ function admitPart({ header }: JobState, fact: JobFact): FieldProblem | null {
   if (!unit) return { field: 'at.unitId', message: 'That unit is not part of this job.' };
   if (partTitle(unit, at.partId) === null) {
     return { field: 'at.partId', message: `This unit has no part "${at.partId}".` };
+  }
+  const adjusts = (fact.kind === 'chosen' || fact.kind === 'fitted') && fact.repair === 'adjusted';
+  if (adjusts && chamberAt(unit, fact.at.partId)?.adjuster === 'automatic') {
+    return {
+      field: 'repair',
+      message:
+        'An automatic adjuster is not adjusted as a repair: find what makes its stroke long, bushes, linkage, arm, drum or lining.',
+    };
   }
   if (fact.kind === 'chosen' && fact.repair === 'replaced' && fact.offered)
     return admitMatch(unit, fact.at.partId, fact.offered, fact, 'offered');

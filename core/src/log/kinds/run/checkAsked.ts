@@ -1,9 +1,10 @@
 import type { FieldProblem, RunMade, Step } from '@keen-bleed/contract';
 import { procedureFor } from '../../../procedure/procedureFor';
+import { stepMakerById } from '../../../procedure/stepMakers';
 import { CORE_VERSION } from '../../../version';
 
 /** Versions whose runs may still lie on a phone, with the steps that version made. */
-const EARLIER: readonly string[] = ['0.2.0', '0.3.0'];
+const EARLIER: readonly string[] = ['0.2.0', '0.3.0', '0.4.0'];
 
 /**
  * Whether what a run asks is what its rig and rule set ask for. By the core of today it has to be just that; by an
@@ -12,7 +13,14 @@ const EARLIER: readonly string[] = ['0.2.0', '0.3.0'];
  * @returns null where it is, otherwise the field of what was made that is wrong
  */
 export function checkAsked(made: RunMade, coreVersion: string): FieldProblem | null {
-  const { steps } = procedureFor(made, made.ruleSet, made.leftOut);
+  if (made.also && !made.retestOf) {
+    return { field: 'also', message: 'Only a retest asks for steps beside its rule set.' };
+  }
+  const stranger = made.also?.find((stepId) => !stepMakerById(stepId));
+  if (stranger !== undefined) {
+    return { field: 'also', message: `There is no step "${stranger}".` };
+  }
+  const { steps } = procedureFor(made, made.ruleSet, made.leftOut, { also: made.also });
   if (coreVersion === CORE_VERSION) {
     if (alike(made.steps, steps)) return null;
     return { field: 'steps', message: 'The app on this device is out of date: reload it once.' };
@@ -24,9 +32,9 @@ export function checkAsked(made: RunMade, coreVersion: string): FieldProblem | n
     };
   }
   const known = new Set(made.ruleSet.steps.map(({ stepId }) => stepId));
-  const stranger = made.steps.find((step) => !known.has(step.id) && step.required);
-  if (stranger) {
-    return { field: 'steps', message: `This rule set has no step "${stranger.id}".` };
+  const unknown = made.steps.find((step) => !known.has(step.id) && step.required);
+  if (unknown) {
+    return { field: 'steps', message: `This rule set has no step "${unknown.id}".` };
   }
   const changed = steps.find((step) => {
     const asked = made.steps.find(({ id }) => id === step.id);

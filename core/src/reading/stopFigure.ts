@@ -1,0 +1,56 @@
+import type { Figure, FigureId } from '@keen-bleed/contract';
+import { brakingOf, SHORTEST_PART_S, type NoBraking } from '../stop/stopMeasured';
+import type { StepMarks } from './figureContext';
+import { judged, unreadable } from './figureParts';
+
+const FROM_20 = 'Measure it from 20 mph where the yard allows, or on a roller tester.';
+
+const WHY: Readonly<Record<NoBraking['why'], readonly [why: string, settle: string]>> = {
+  'too-short': [
+    `Under ${SHORTEST_PART_S} s was left once the brakes were fully on: too short to measure.`,
+    FROM_20,
+  ],
+  'not-still': [
+    'The phone was not still before the vehicle moved.',
+    'Lay it flat on the floor, stand still for two seconds, then drive.',
+  ],
+  'no-stop': ['The phone felt no stop.', 'Lay it flat on the floor and stop again.'],
+  'cut-off': [
+    'The recording ended before the vehicle stood.',
+    'Stop again, and wait until it stands.',
+  ],
+  'speed-unlike': [
+    'What the phone felt does not fit the speed that was entered: it slid, or the speed was another.',
+    'Lay it on a mat against a wall of the cab, read the speedometer, and stop again.',
+  ],
+};
+
+/**
+ * A service stop that was measured, as a share of the weight. It passes only where the lower 95 % bound is over the
+ * limit, whatever heads its rule set: what was measured is judged by its doubt.
+ *
+ * @returns null where the stop was only watched
+ */
+export function stopFigure(figure: FigureId, found: StepMarks): Figure | null {
+  if (!found.stop) return null;
+  const braking = brakingOf(found.stop.measured);
+  if (braking.outcome === 'none') {
+    const [why, settle] = WHY[braking.why];
+    return unreadable(figure, '%', found, why, settle);
+  }
+  const made = judged(
+    figure,
+    '%',
+    { value: braking.pct, standardUncertainty: braking.sdPct },
+    found,
+    () => ({ say: FROM_20 }),
+  );
+  return { ...made, heads: 'how-sure', why: `${made.why} ${sourceOf(braking.part)}` };
+}
+
+const sourceOf = (part: { of: 'after-ramp' | 'whole'; seconds: number } | null): string =>
+  part === null
+    ? 'By roller tester.'
+    : part.of === 'whole'
+      ? `By phone, whole stop of ${part.seconds.toFixed(1)} s.`
+      : `By phone, ${part.seconds.toFixed(1)} s with the brakes fully on.`;
