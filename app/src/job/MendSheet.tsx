@@ -22,7 +22,6 @@ import { PhotoPicker } from '../photos/PhotoPicker';
 import { usePrefs } from '../prefs/prefs';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
-import { Caution } from '../ui/Caution';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';

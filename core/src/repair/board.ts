@@ -122,7 +122,6 @@ export function holdsOf(state: JobState): string[] {
     holdsUntilRetested({ units: made.units, at, repair }),
   );
   const critical = made.failures.flatMap(({ critical: is, title }) => (is ? [title] : []));
-  const minutes = left.reduce((sum, each) => sum + each.minutes, 0);
   return [
     ...state.measures
       .filter(({ undone }) => undone === null)
@@ -131,7 +130,7 @@ export function holdsOf(state: JobState): string[] {
       ? ['Released, and then something came in that the release did not know']
       : []),
     ...(left.length > 0
-      ? [`Retest owed, ${minutes} min: ${left.map(({ title }) => title).join('; ')}`]
+      ? [`Retest owed: ${left.map(({ title }) => title).join('; ')}`]
       : isHeld && state.station === 'release'
         ? ['Retest passed: waits for a lead to release it']
         : critical.length > 0

@@ -80,7 +80,7 @@ describe('a job', () => {
     expect(holds()[0]).toBe('Spring caged, not undone: left rear, to move it off the ramp');
     job.tell({ kind: 'undone', measureId: caged.id });
     // Undoing it owes what it stood in for.
-    expect(holds()[0]).toMatch(/^Retest owed, 9 min: Brakes released, hold; Tug$/);
+    expect(holds()[0]).toMatch(/^Retest owed: Brakes released, hold; Tug$/);
   });
 
   it('takes a conclusion whose words were put right for the same one', () => {

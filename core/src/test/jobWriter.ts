@@ -1,4 +1,4 @@
-import type { JobFact, JobHeader, JobMade, Unit } from '@keen-bleed/contract';
+import type { FieldProblem, JobFact, JobHeader, JobMade, Unit } from '@keen-bleed/contract';
 import type { NewFact } from '../facts/newFact';
 import { FoldedLog } from '../log/foldedLog';
 import type { JobState } from '../repair/jobState';
@@ -56,8 +56,12 @@ export class JobWriter {
 
   /** What is wrong with a fact that is told now, in words; null where it was added. */
   tries(fact: NewFact<JobFact>, atS: number): string | null {
-    const problem = this.log.admit(this.stamped(fact, atS));
-    return problem?.message ?? null;
+    return this.problemOf(fact, atS)?.message ?? null;
+  }
+
+  /** What is wrong with a fact that is told now, and in which field; null where it would be taken. */
+  problemOf(fact: NewFact<JobFact>, atS = this.log.facts.length + 1): FieldProblem | null {
+    return this.log.admit(this.stamped(fact, atS)) ?? null;
   }
 
   tell(fact: NewFact<JobFact>, atS = this.log.facts.length + 1): JobFact {

@@ -1,10 +1,12 @@
 import { check } from '@keen-bleed/contract';
-import { checkUnit, plumbingOf } from '@keen-bleed/core';
+import { checkUnit, FoldedLog, jobKind, plumbingOf } from '@keen-bleed/core';
 import { checksOf } from '@keen-bleed/core/checks';
 import { GOOD_PLAN, measured, planOf } from '@keen-bleed/core/drawing';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import request from 'supertest';
 import { facts as factRows, logs, units as unitsTable } from '../db/schema';
+import { storedJob } from '../jobs/storedJob';
+import { blocksOf } from '../log/answerRelease';
 import { openTestShop, type TestShop } from '../test/testShop';
 import { demoFleet, demoRigs } from './demoFleet';
 import { demoPassword, demoPeople } from './demoPeople';
@@ -31,6 +33,33 @@ describe('the demo world', () => {
     expect(made?.units).toBeGreaterThanOrEqual(12);
     expect(made?.runs).toBeGreaterThan(150);
     for (const { draft } of demoFleet) expect(checkUnit(draft)).toEqual([]);
+  });
+
+  it('leaves no job with nothing owed and no release possible', async () => {
+    const jobs = await shop.database.db
+      .select({ id: logs.id, shopId: logs.shopId, board: logs.board, closedAtMs: logs.closedAtMs })
+      .from(logs)
+      .where(eq(logs.kind, 'job'));
+    const waiting = jobs.filter(
+      ({ board, closedAtMs }) => closedAtMs === null && board?.station === 'release',
+    );
+    expect(waiting.length).toBeGreaterThan(0);
+    for (const { id, shopId } of waiting) {
+      const { header, facts: told } = await storedJob(shop.database.db, shopId, id);
+      const log = new FoldedLog(jobKind, header, told) as unknown as FoldedLog;
+      const blocks = await shop.database.db.transaction((tx) => blocksOf(tx, shopId, log));
+      expect([header.made.found, blocks]).toEqual([header.made.found, []]);
+    }
+  });
+
+  it('holds a truck for its service stop', async () => {
+    const [gritter] = await shop.database.db
+      .select({ failures: unitsTable.failures })
+      .from(unitsTable)
+      .where(sql`${unitsTable.draft}->>'number' = '03'`);
+    expect(gritter?.failures).toMatchObject([
+      { key: 'look:service-stop/stop', said: 'pulls right', critical: true },
+    ]);
   });
 
   it('is made of facts that could have been sent', async () => {

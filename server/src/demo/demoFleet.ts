@@ -155,6 +155,8 @@ export const demoFleet: readonly DemoUnit[] = [
     }),
     everyDays: 60,
     lastTestDaysAgo: 20,
+    // Held since its stop: the left side brakes less.
+    lastFound: { stop: 'pull-right' },
   },
   {
     draft: base('tractor', '07', 'Tractor', 2014),

@@ -74,7 +74,7 @@ export const serviceStop: StepMaker = {
       id: 'service-stop',
       title: 'Service stop',
       say: [
-        `Chocks away. Roll ${say(15)} to ${say(20)} to pick up ${pace}, then brake hard.`,
+        `Chocks away. Roll ${sayFigure(15, 'ft', unit)} to ${say(20)} to pick up ${pace}, then brake hard.`,
         'Nowhere to drive? Roller tester, or the vehicle stays held.',
       ],
       cautions: [
