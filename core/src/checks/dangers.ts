@@ -56,7 +56,7 @@ export function dangersOf({ act, part, state, tools, doing }: Bare): Danger[] {
     doing.does === 'damp' ||
     doing.does === 'wet' ||
     tools.includes('tee') ||
-    group.endsWith("coupler");
+    group.endsWith('coupler');
   const dangers: (Danger | false)[] = [
     ROLLS.has(state.id) && 'roll',
     !isAway && AT_THE_ENGINE.has(group) && 'heat',
