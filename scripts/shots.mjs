@@ -90,6 +90,24 @@ async function toHold(page, unit) {
   await press(page, 'Needle on 118 psi');
   await page.clock.runFor(35_000);
 }
+/** The service stop, everything before it left aside, with a simulated stop under the phone’s own reading. */
+async function toMeasuredStop(page, unit) {
+  await toPrepare(page, unit);
+  await answerAll(page);
+  await press(page, 'All done, ready');
+  const heading = page.getByRole('heading', { level: 2 }).first();
+  for (;;) {
+    const title = await heading.innerText();
+    if (title.includes('Service stop')) break;
+    await page.getByRole('button', { name: /^Skip/ }).first().click();
+    await page.getByRole('button', { name: 'Not asked for today' }).click();
+    await page.clock.runFor(400);
+    await heading.filter({ hasNotText: title }).waitFor();
+  }
+  await page.getByRole('button', { name: /This phone/ }).click();
+  await page.getByRole('button', { name: /Simulated stop/ }).click();
+  await page.clock.runFor(400);
+}
 const knob = (page, group, value) =>
   page.getByRole('radiogroup', { name: group }).getByRole('radio', { name: value, exact: true });
 async function toBay(page, rig) {
@@ -158,7 +176,7 @@ const views = [
       await page.getByText('Cut-in').first().waitFor();
     },
   },
-  { name: 'start-phone-dark', as: 'idris', go: (page) => toStart(page, 'Tractor 09') },
+  { name: 'stop-phone-dark', as: 'idris', go: (page) => toMeasuredStop(page, 'Gritter 18') },
   {
     name: 'plan-wide-dark',
     as: 'idris',
@@ -249,7 +267,7 @@ const views = [
         .getByRole('list', { name: 'Open jobs' })
         .getByRole('link', { name: /Crew bus 02/ })
         .click();
-      await page.getByText(/should read/).waitFor();
+      await page.getByText(/should read/).first().waitFor();
     },
   },
   { name: 'bay-phone-light', light: true, go: (page) => toBay(page, 'Gritter 18') },

@@ -65,7 +65,13 @@ export function PhoneStopSheet({
   };
   if (measured) {
     return (
-      <Sheet title="What the phone felt" at="foot" onLeave={onLeave}>
+      <Sheet
+        title={
+          measured.by === 'phone' && measured.simulated ? 'A simulated stop' : 'What the phone felt'
+        }
+        at="foot"
+        onLeave={onLeave}
+      >
         <Felt measured={measured} leastPct={leastPct} />
         <Txt as="smallBold">{went.ask}</Txt>
         <View style={{ gap: space.near }}>

@@ -38,6 +38,8 @@ export function stopFigure(figure: FigureId, found: StepMarks): Figure | null {
     const [why, settle] = WHY[braking.why];
     return unreadable(figure, '%', found, why, settle);
   }
+  const { measured } = found.stop;
+  const isSimulated = measured.by === 'phone' && measured.simulated === true;
   const made = judged(
     figure,
     '%',
@@ -45,12 +47,16 @@ export function stopFigure(figure: FigureId, found: StepMarks): Figure | null {
     found,
     () => ({ say: FROM_20 }),
   );
-  return { ...made, heads: 'how-sure', why: `${made.why} ${sourceOf(braking.part)}` };
+  return { ...made, heads: 'how-sure', why: `${made.why} ${sourceOf(braking.part, isSimulated)}` };
 }
 
-const sourceOf = (part: { of: 'after-ramp' | 'whole'; seconds: number } | null): string =>
-  part === null
-    ? 'By roller tester.'
-    : part.of === 'whole'
-      ? `By phone, whole stop of ${part.seconds.toFixed(1)} s.`
-      : `By phone, ${part.seconds.toFixed(1)} s with the brakes fully on.`;
+const sourceOf = (
+  part: { of: 'after-ramp' | 'whole'; seconds: number } | null,
+  isSimulated: boolean,
+): string => {
+  if (part === null) return 'By roller tester.';
+  const by = isSimulated ? 'Simulated, not this vehicle' : 'By phone';
+  return part.of === 'whole'
+    ? `${by}, whole stop of ${part.seconds.toFixed(1)} s.`
+    : `${by}, ${part.seconds.toFixed(1)} s with the brakes fully on.`;
+};

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { newUnitDraft } from '../rig/newUnit';
+import { stopFigure } from '../reading/stopFigure';
 import { limitFor } from '../standards/limitFor';
 import { inService } from '../standards/inService';
 import { numberedPorts } from '../standards/numberedPorts';
@@ -189,5 +190,23 @@ describe('a phone on the floor', () => {
     expect(missed).toBeLessThan(40);
     expect(covered / told).toBeGreaterThan(0.88);
     expect(wrong / told).toBeLessThan(0.05);
+  });
+
+  it('that was simulated says in its figure that it is not this vehicle', () => {
+    const measured = simulatedStop({ fromMph: 20, g: 0.6, rampS: 0.3 }, evenly(5));
+    const found = { unit: newUnitDraft('truck', 2015), towed: [], ruleSet: roadTest, sayIn: 'psi' };
+    const figureOf = (change: { simulated?: true }) => {
+      const { simulated: _, ...felt } = measured;
+      const stop = { measured: { ...felt, ...change } };
+      return stopFigure('stop-braking', {
+        ...found,
+        stop,
+        marks: [],
+        step: { id: 'service-stop' },
+      } as never);
+    };
+    expect(figureOf({ simulated: true })?.why).toContain('Simulated, not this vehicle');
+    expect(figureOf({})?.why).toContain('By phone');
+    expect(figureOf({})?.why).not.toContain('imulated');
   });
 });

@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Db } from '../db/database';
 import { facts, logs, units } from '../db/schema';
 import { failuresOn } from '../failures/refreshFailures';
-import { unprovenRetests } from '../retests/retestProof';
+import { unprovenRetests } from './retestProof';
 import { linked } from './chain';
 import { digestOf } from './digest';
 

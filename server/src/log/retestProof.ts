@@ -15,8 +15,8 @@ import { checksOf, checksOfRetest, retestByChecks, type Check } from '@keen-blee
 import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { logs, logUnits } from '../db/schema';
-import { readLog, storedFacts, type StoredLog } from '../log/logRow';
-import { expectedAnswers } from './expectedAnswers';
+import { readLog, storedFacts, type StoredLog } from './logRow';
+import { expectedAnswers } from '../retests/expectedAnswers';
 
 /**
  * Retests that are said to have passed and that the shop's own records do not bear out, each in words with what to do.
