@@ -267,7 +267,10 @@ const views = [
         .getByRole('list', { name: 'Open jobs' })
         .getByRole('link', { name: /Crew bus 02/ })
         .click();
-      await page.getByText(/should read/).first().waitFor();
+      await page
+        .getByText(/should read/)
+        .first()
+        .waitFor();
     },
   },
   { name: 'bay-phone-light', light: true, go: (page) => toBay(page, 'Gritter 18') },

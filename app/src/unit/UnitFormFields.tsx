@@ -54,7 +54,7 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
         </Row>
         <Row>
           {text('buildYear', 'Build year')}
-          {text('buildMonth', 'Build month', '1 to 12, if known')}
+          {text('buildMonth', 'Build month', '1 to 12')}
         </Row>
         <Row>
           {segments('yearIs', 'The year is', [
@@ -63,7 +63,7 @@ export function UnitFormFields({ control, setValue, problems }: UnitFormFieldsPr
           ])}
         </Row>
         <Row>
-          {text('grossWeight', 'Gross weight on the plate', 'lb, if known')}
+          {text('grossWeight', 'Gross weight', 'lb, plate')}
           {text('testEveryDays', 'Days between tests')}
         </Row>
         <Row>
