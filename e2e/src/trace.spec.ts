@@ -204,7 +204,7 @@ test('a recorded line says how fast the brakes go on and off, by what it was rec
   await expect(moves.last()).toContainText('0.74 ± 0.01 s');
   await expect(moves.last()).toContainText('fail');
   // A trailer is allowed a second.
-  await page.getByRole('radio', { name: 'trailer' }).click();
+  await page.getByRole('radio', { name: 'trailer', exact: true }).click();
   await expect(moves.last()).toContainText('pass');
   await expectNoFindings(page);
 });
