@@ -336,5 +336,6 @@ test('a full tractor-trailer run takes one touch for each thing asked and not on
   );
   expect(counts.keys).toBe(0);
   expect(counts.touches - before).toBeGreaterThan(10);
-  expect(counts.touches - before).toBeLessThanOrEqual(45);
+  // 45 before the couplers' side, the hoses, dummy couplers and the stop were asked, one touch each.
+  expect(counts.touches - before).toBeLessThanOrEqual(49);
 });
