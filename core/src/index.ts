@@ -133,7 +133,7 @@ export { retestOutcome, sayReading, shortOf, type RetestOutcome } from './repair
 export { sayJobFact, sayPartData, type ToldFact } from './repair/story';
 export { boardOf, holdsOf, type JobBoard, type JobLesson } from './repair/board';
 export { lessonsOf, taught, type TaughtJob } from './repair/lessons';
-export { MEASURED_TWICE, type JobState, type MeasureTaken, type Owed } from './repair/jobState';
+export type { JobState, MeasureTaken, Owed } from './repair/jobState';
 export { releaseBlocks, type AroundJob } from './repair/release';
 export { howToOf, workDangers, type HowTo, type WorkDanger } from './repair/workDangers';
 export { chamberAt, type ChamberAt } from './rig/chamberAt';

@@ -1,4 +1,4 @@
-import { MEASURED_TWICE, sayFigure, sayReading, shortOf, type Owed } from '@keen-bleed/core';
+import { sayFigure, sayReading, shortOf, type Owed } from '@keen-bleed/core';
 import { View } from 'react-native';
 import type { Expected } from '../air/drawing';
 import { usePrefs } from '../prefs/prefs';
@@ -98,10 +98,7 @@ export function OwedList({ owed, expected, onCheck, onAccept }: OwedListProps) {
                   onPress={() => onCheck(each)}
                 />
               ) : null}
-              {done?.verdict === 'cant-tell' &&
-              !passed &&
-              onAccept &&
-              (each.check === null || each.undecided >= MEASURED_TWICE) ? (
+              {each.mayTake && !passed && onAccept ? (
                 <Button
                   title="Take as passed"
                   manner="quiet"

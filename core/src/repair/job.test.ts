@@ -1,7 +1,7 @@
 import type { JobFact } from '@keen-bleed/contract';
 import fc from 'fast-check';
 import type { NewFact } from '../facts/newFact';
-import { jobKind } from '../log/kinds/job/jobKind';
+import { JOB_VERSION, jobKind } from '../log/kinds/job/jobKind';
 import { jobHeader, JobWriter } from '../test/jobWriter';
 import { unitOf } from '../test/walk';
 import { boardOf } from './board';
@@ -145,6 +145,27 @@ describe('a job', () => {
       accepted: 'Read on a master gauge',
     });
     job.tell(accepted);
+    expect(job.state.station).toBe('release');
+  });
+
+  it('never takes a service stop as passed that proved nothing, whoever says so [trade]', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    job.tell(fittedAt(relay));
+    for (const { id } of job.state.owed)
+      job.tell(retested(id, id === 'step:service-stop' ? 'cant-tell' : 'pass'));
+    const taken = retested('step:service-stop', 'cant-tell', { accepted: 'Stops well enough' });
+    expect(job.tries(taken, 99)).toMatch(/stop again, or use a roller tester/);
+    const stop = job.state.owed.find(({ id }) => id === 'step:service-stop');
+    expect(stop).toMatchObject({ passed: false, mayTake: false });
+    // Nor where it came in by another way.
+    const { log } = job;
+    const [lane, seq] = ['00000000-0000-7000-8000-0000000000a9', 1];
+    const id = '00000000-0000-7000-8000-0000000a0009';
+    const stamp = { id, lane, seq, atMs: 1_760_009_000_000, offsetMs: 0, v: JOB_VERSION };
+    log.add({ ...taken, ...stamp } as JobFact);
+    expect(job.state.station).toBe('retest');
+    expect(releaseBlocks(job.state, nothing).join()).toMatch(/^Service stop proved nothing/);
+    job.tell(retested('step:service-stop'), 20_000);
     expect(job.state.station).toBe('release');
   });
 

@@ -25,10 +25,10 @@ export interface Owed extends Retest {
   done: RetestedFact | null;
   /** When the last work that owes it was done, by the server’s clock. */
   workMs: number;
-  /** How often it was tested since, and could not be told or was unlike a good rig. */
-  undecided: number;
   /** It passed, or a lead took it as passed. */
   passed: boolean;
+  /** What it leaves open may be taken as passed by a lead, with a reason. */
+  mayTake: boolean;
   /** The vehicle is held until it has passed. */
   holds: boolean;
 }
@@ -244,18 +244,26 @@ function owedBy(
       ),
     ).size;
     // A check that is unlike a good rig is measured again before anybody accepts it; kept by an earlier version it stands.
-    const mayAccept =
-      retest.check === null || done?.testedAtMs === undefined || undecided >= MEASURED_TWICE;
+    const mayTake =
+      done?.verdict === 'cant-tell' &&
+      mayBeTaken(retest.id) &&
+      (retest.check === null || done.testedAtMs === undefined || undecided >= MEASURED_TWICE);
     const passed =
-      done !== null &&
-      (done.verdict === 'pass' ||
-        (done.verdict === 'cant-tell' && done.accepted !== undefined && mayAccept));
-    return { ...retest, done, passed, holds, workMs, undecided };
+      done !== null && (done.verdict === 'pass' || (mayTake && done.accepted !== undefined));
+    return { ...retest, done, passed, mayTake, holds, workMs };
   });
 }
 
+/**
+ * Whether a lead may take a retest that could not be told as passed. No reason in words stops a vehicle: a service stop
+ * passes by eye, phone or roller tester, or the vehicle stays held.
+ *
+ * @param owedId the retest's id, such as `step:service-stop`
+ */
+export const mayBeTaken = (owedId: string): boolean => owedId !== 'step:service-stop';
+
 /** So often a check is measured before what it leaves open may be accepted. */
-export const MEASURED_TWICE = 2;
+const MEASURED_TWICE = 2;
 
 /** Steps stand as in a run, and checks after them. */
 const turnOf = ({ stepId }: Retest): number =>

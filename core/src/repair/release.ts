@@ -1,4 +1,4 @@
-import type { JobState } from './jobState';
+import { mayBeTaken, type JobState } from './jobState';
 
 /** What else stands on the units of a job, as the server sees it. */
 export interface AroundJob {
@@ -22,12 +22,14 @@ export function releaseBlocks(state: JobState, { failures, others }: AroundJob):
       .map(({ measure }) => `Undo first: ${measure.text}.`),
     ...state.owed
       .filter(({ passed }) => !passed)
-      .map(({ title, done }) =>
+      .map(({ id, title, done }) =>
         done?.verdict === 'fail'
           ? `${title} failed: mend it, then test it again.`
-          : done
-            ? `${title} could not be told: test it again, or a lead takes it as passed with a reason.`
-            : `${title} has not been tested again.`,
+          : done && !mayBeTaken(id)
+            ? `${title} proved nothing: stop again with speed and distance read, or use a roller tester.`
+            : done
+              ? `${title} could not be told: test it again, or a lead takes it as passed with a reason.`
+              : `${title} has not been tested again.`,
       ),
     ...(state.fitted.length > 0 &&
     state.station !== 'release' &&

@@ -1,7 +1,7 @@
 import type { FieldProblem, JobFact, JobHeader, Role, Unit } from '@keen-bleed/contract';
 import { boardOf, type JobBoard } from '../../../repair/board';
 import { inOrder } from '../../../facts/factOrder';
-import { stateOfJob, type JobState } from '../../../repair/jobState';
+import { mayBeTaken, stateOfJob, type JobState } from '../../../repair/jobState';
 import { mismatches } from '../../../repair/match';
 import { chamberAt } from '../../../rig/chamberAt';
 import { partTitle } from '../../../rig/partList';
@@ -155,6 +155,11 @@ function admitWords({ known }: JobState, fact: JobFact): FieldProblem | null {
     return {
       field: 'accepted',
       message: 'Only what cannot be told may be taken as passed: a failed retest is made again.',
+    };
+  if (fact.kind === 'retested' && fact.accepted !== undefined && !mayBeTaken(fact.owedId))
+    return {
+      field: 'accepted',
+      message: 'A service stop is not taken as passed: stop again, or use a roller tester.',
     };
   return null;
 }
