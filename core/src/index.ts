@@ -126,7 +126,7 @@ export { clockAnswers, correctedMs, isTimeUnsure, unsureLanes } from './facts/fa
 export { inOrder } from './facts/factOrder';
 export { isCriticalFailure, isCriticalStep } from './repair/critical';
 export { knownOf, mismatches, sayPartNumber, wantsOf, type Want } from './repair/match';
-export { isAfterWork, provesItsSteps } from './repair/afterWork';
+export { hasWorkedOn, isAfterWork, provesItsSteps } from './repair/afterWork';
 export { retestRun, type RetestRun } from './repair/retestRun';
 export { retestOfStep, retestsOf, type Retest, type RetestCheck } from './repair/retests';
 export { retestOutcome, sayReading, shortOf, type RetestOutcome } from './repair/retestOutcome';

@@ -1,6 +1,7 @@
 import type { Outcome, RunHeader, YardRow } from '@keen-bleed/contract';
 import {
   correctedMs,
+  hasWorkedOn,
   isAfterWork,
   provesItsSteps,
   retestOutcome,
@@ -211,9 +212,12 @@ function provenBy(
         id !== header.id && startedAtMs < firstWorkMs && of === rigTitle(header.made),
     )
     .flatMap(({ figures }) => figures) as Parameters<typeof retestOutcome>[2];
+  const tested = unitsOf(header.made).map(({ id }) => id);
   return state.owed.flatMap((owed) => {
     const came =
-      owed.stepId === null || !isAfterWork(owed.workMs, testedMs)
+      owed.stepId === null ||
+      !isAfterWork(owed.workMs, testedMs) ||
+      !hasWorkedOn(owed.workedOn, tested)
         ? null
         : retestOutcome(outcome, owed.stepId, before, expected ?? {}, header.made.unit.gauge.unit);
     return came ? [{ owed, came }] : [];

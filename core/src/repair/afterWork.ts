@@ -15,3 +15,12 @@ export const provesItsSteps = (
   made: { retestOf?: readonly string[] | undefined },
   outcome: { cutShort?: true | undefined },
 ): boolean => made.retestOf !== undefined || outcome.cutShort !== true;
+
+/**
+ * Whether a run was made with every unit in it that was worked on: a trailer’s relay is not proved by its tractor alone.
+ *
+ * @param workedOn ids of the units that were worked on
+ * @param tested ids of the units of the run
+ */
+export const hasWorkedOn = (workedOn: readonly string[], tested: readonly string[]): boolean =>
+  workedOn.every((unitId) => tested.includes(unitId));

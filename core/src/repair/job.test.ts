@@ -4,6 +4,7 @@ import type { NewFact } from '../facts/newFact';
 import { JOB_VERSION, jobKind } from '../log/kinds/job/jobKind';
 import { jobHeader, JobWriter } from '../test/jobWriter';
 import { unitOf } from '../test/walk';
+import { hasWorkedOn } from './afterWork';
 import { boardOf } from './board';
 import { releaseBlocks } from './release';
 
@@ -162,11 +163,39 @@ describe('a job', () => {
     const [lane, seq] = ['00000000-0000-7000-8000-0000000000a9', 1];
     const id = '00000000-0000-7000-8000-0000000a0009';
     const stamp = { id, lane, seq, atMs: 1_760_009_000_000, offsetMs: 0, v: JOB_VERSION };
-    log.add({ ...taken, ...stamp } as JobFact);
+    log.add({ ...taken, ...stamp });
     expect(job.state.station).toBe('retest');
     expect(releaseBlocks(job.state, nothing).join()).toMatch(/^Service stop proved nothing/);
     job.tell(retested('step:service-stop'), 20_000);
     expect(job.state.station).toBe('release');
+  });
+
+  it('takes work by a clock that was never compared for as late as it came in', () => {
+    const job = new JobWriter(jobHeader([truck]));
+    const [atMs, hour] = [1_760_000_000_000, 3_600_000];
+    const stamp = { lane: '00000000-0000-7000-8000-0000000000a8', seq: 1, v: JOB_VERSION };
+    const work = (offsetMs: number | null, id: string) =>
+      ({ ...fittedAt(lamp), ...stamp, id, atMs, offsetMs, receivedAtMs: atMs + hour }) as JobFact;
+    const tested = retested('step:stop-lamp', 'pass', { testedAtMs: atMs + hour / 2 });
+    job.hear([work(null, '00000000-0000-7000-8000-0000000a0011')]);
+    job.tell(tested, 2000);
+    expect(job.state.owed).toMatchObject([{ workMs: atMs + hour, done: null, passed: false }]);
+    const known = new JobWriter(jobHeader([truck]));
+    known.hear([work(0, '00000000-0000-7000-8000-0000000a0012')]);
+    known.tell(tested, 2000);
+    expect(known.state.owed).toMatchObject([{ workMs: atMs, passed: true }]);
+  });
+
+  it('knows every unit that was worked on, for a run to have them all', () => {
+    const trailer = unitOf('trailer', '22');
+    const job = new JobWriter(jobHeader([truck, trailer]));
+    job.tell(fittedAt({ unitId: trailer.id, partId: 'relay' }));
+    const hold = () => job.state.owed.find(({ id }) => id === 'step:static-hold');
+    expect(hold()?.workedOn).toEqual([trailer.id]);
+    expect(hasWorkedOn([trailer.id], [truck.id])).toBe(false);
+    expect(hasWorkedOn([trailer.id], [truck.id, trailer.id])).toBe(true);
+    job.tell(fittedAt(relay));
+    expect(hold()?.workedOn).toEqual([trailer.id, truck.id]);
   });
 
   it('is undone at once where it was a slip, and later only by what happens next', () => {

@@ -25,6 +25,8 @@ export interface Owed extends Retest {
   done: RetestedFact | null;
   /** When the last work that owes it was done, by the server’s clock. */
   workMs: number;
+  /** Units that were worked on: a run proves it only with all of them in it. */
+  workedOn: readonly string[];
   /** It passed, or a lead took it as passed. */
   passed: boolean;
   /** What it leaves open may be taken as passed by a lead, with a reason. */
@@ -196,6 +198,9 @@ function earlierConclusions(
   );
 }
 
+/** What a retest is owed since. */
+type Since = { retest: Retest } & Pick<Owed, 'workMs' | 'holds' | 'workedOn'>;
+
 /**
  * The retests owed: those of every part that was worked on, of every failure the job is to close once something was
  * fitted, and of every temporary measure that was undone. A retest counts when it was made after the last work that
@@ -210,30 +215,40 @@ function owedBy(
 ): Owed[] {
   const answers = clockAnswers(facts);
   const timeOf = (fact: JobFact) => correctedMs(fact, answers.get(fact.lane));
-  const since = new Map<string, { retest: Retest; workMs: number; holds: boolean }>();
-  const owe = (retest: Retest | null, by: JobFact, holds = true) => {
+  // Work by a clock that was never compared may be as late as it came in: a retest of before must not prove it.
+  const workedAt = (fact: JobFact) =>
+    fact.offsetMs === null && !answers.has(fact.lane)
+      ? (fact.receivedAtMs ?? timeOf(fact))
+      : timeOf(fact);
+  const since = new Map<string, Since>();
+  const owe = (retest: Retest | null, by: JobFact, unitId: string | undefined, holds = true) => {
     if (!retest) return;
     const before = since.get(retest.id);
-    const workMs = Math.max(timeOf(by), before?.workMs ?? 0);
-    since.set(retest.id, { retest, workMs, holds: holds || (before?.holds ?? false) });
+    since.set(retest.id, {
+      retest,
+      workMs: Math.max(workedAt(by), before?.workMs ?? 0),
+      holds: holds || (before?.holds ?? false),
+      workedOn: [...new Set([...(before?.workedOn ?? []), ...(unitId ? [unitId] : [])])],
+    });
   };
   for (const fact of fitted) {
     const worked = { units: made.units, at: fact.at, repair: fact.repair };
     const holds = holdsUntilRetested(worked);
-    for (const retest of retestsOf(worked)) owe(retest, fact, holds);
+    for (const retest of retestsOf(worked)) owe(retest, fact, fact.at.unitId, holds);
     for (const { key } of made.failures) {
       const stepId = stepOfFailure(key);
-      if (stepId !== null) owe(retestOfStep(made.units, stepId), fact, holds);
+      if (stepId !== null) owe(retestOfStep(made.units, stepId), fact, fact.at.unitId, holds);
     }
   }
   for (const { measure, undone } of measures) {
     if (!undone) continue;
     for (const stepId of MEASURE_STEPS[measure.measure])
-      owe(retestOfStep(made.units, stepId), undone);
+      owe(retestOfStep(made.units, stepId), undone, measure.at?.unitId);
   }
   const inTurn = [...since.values()].sort((a, b) => turnOf(a.retest) - turnOf(b.retest));
   const tests = live.filter((fact): fact is RetestedFact => fact.kind === 'retested');
-  return inTurn.map(({ retest, workMs, holds }): Owed => {
+  return inTurn.map(({ retest, ...since }): Owed => {
+    const { workMs } = since;
     const own = tests.filter(
       (fact) => fact.owedId === retest.id && isAfterWork(workMs, fact.testedAtMs ?? timeOf(fact)),
     );
@@ -250,7 +265,7 @@ function owedBy(
       (retest.check === null || done.testedAtMs === undefined || undecided >= MEASURED_TWICE);
     const passed =
       done !== null && (done.verdict === 'pass' || (mayTake && done.accepted !== undefined));
-    return { ...retest, done, passed, mayTake, holds, workMs };
+    return { ...retest, ...since, done, passed, mayTake };
   });
 }
 

@@ -1,8 +1,9 @@
 import type { JobRow, Unit, VisitHeader } from '@keen-bleed/contract';
-import { CORE_VERSION, JOB_VERSION, runMade, VISIT_VERSION } from '@keen-bleed/core';
+import { CORE_VERSION, JOB_VERSION, newUnitDraft, runMade, VISIT_VERSION } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { failedTrucks, retested } from '../test/failedTrucks';
 import {
+  addUnit,
   laneOf,
   makeStaff,
   openTestShop,
@@ -31,7 +32,13 @@ const rowOf = async (jobId: string) =>
 /** A visit of a unit with some checks in it, each at its own moment. */
 async function visited(
   unit: Unit,
-  checks: readonly { atMs: number; partId: string; checkId: string; answer: object }[],
+  checks: readonly {
+    atMs: number;
+    offsetMs?: null;
+    partId: string;
+    checkId: string;
+    answer: object;
+  }[],
   { takesBack = false } = {},
 ) {
   const header: VisitHeader = {
@@ -46,8 +53,8 @@ async function visited(
   };
   await staff.technician.post('/api/logs').send(header).expect(201);
   const lane = uuidv7();
-  const facts = checks.map(({ atMs, partId, checkId, answer }, n) => ({
-    ...{ id: uuidv7(), lane, seq: n + 1, atMs, offsetMs: 0, v: VISIT_VERSION, kind: 'check' },
+  const facts = checks.map(({ atMs, offsetMs = 0, partId, checkId, answer }, n) => ({
+    ...{ id: uuidv7(), lane, seq: n + 1, atMs, offsetMs, v: VISIT_VERSION, kind: 'check' },
     ...{ at: { unitId: unit.id, partId }, checkId, title: checkId, answer, said: 'as answered' },
   }));
   const back = takesBack
@@ -106,6 +113,45 @@ describe('a retest by checks', () => {
     const gone = await visited(now, [stroke(40)], { takesBack: true });
     await told(retested(owedId, gone.logId, { factId: gone.factId }));
     expect(of(await blocksOf(header.id))).toEqual([expect.stringContaining('has not come yet')]);
+  });
+
+  it('is not one by a clock that was never compared', async () => {
+    const { header, told, now, stroke, of, owedId } = await changedChamber();
+    const when = await visited(now, [stroke(40, { offsetMs: null })]);
+    await told(retested(owedId, when.logId, { factId: when.factId }));
+    expect(of(await blocksOf(header.id))).toEqual([
+      expect.stringContaining('its device’s clock was never compared'),
+    ]);
+  });
+});
+
+describe('a retest by a run', () => {
+  it('of the towing unit alone proves nothing of a trailer that was worked on', async () => {
+    const { unit, header: made } = await failedTruck();
+    const draft = { ...newUnitDraft('trailer', 2015), name: 'Low-loader', number: '944' };
+    const trailer = await addUnit(staff.lead, draft);
+    const header = {
+      ...{ ...made, id: uuidv7() },
+      made: {
+        ...{ ...made.made, units: [unit, trailer], foundOn: [unit.id, trailer.id] },
+        ...{ bornOf: { kind: 'hand' }, failures: [] },
+      },
+    };
+    await staff.technician.post('/api/logs').send(header).expect(201);
+    const alone = await ran(unit, 1, { startMs: Date.now() + LATER_MS, retestOf: [header.id] });
+    const at = { unitId: trailer.id, partId: 'relay' };
+    const lane = uuidv7();
+    const facts = [
+      { kind: 'fitted', at, repair: 'replaced', was: {}, now: {} },
+      retested('step:static-hold', alone, { testedAtMs: Date.now() + LATER_MS }),
+    ].map((fact, n) => ({
+      ...{ id: uuidv7(), lane, seq: n + 1, atMs: Date.now(), offsetMs: 0, v: JOB_VERSION },
+      ...fact,
+    }));
+    await staff.technician.post(`/api/logs/${header.id}/facts`).send({ facts }).expect(200);
+    expect(await blocksOf(header.id)).toContainEqual(
+      expect.stringContaining('made without a unit that was worked on'),
+    );
   });
 });
 

@@ -3,9 +3,11 @@ import {
   clockAnswers,
   correctedMs,
   FoldedLog,
+  hasWorkedOn,
   isAfterWork,
   provesItsSteps,
   retestOutcome,
+  unsureLanes,
   visitKind,
   type JobState,
   type Owed,
@@ -51,7 +53,10 @@ async function blockOf(
     .from(logs)
     .where(and(eq(logs.shopId, shopId), eq(logs.id, done.logId)));
   if (!record) return 'its record has not come yet. Send it from the device it was made on.';
-  if (!(await isOn(db, shopId, record.id, unitIds))) return 'that record is of another vehicle.';
+  const tested = await unitsIn(db, shopId, record.id);
+  if (!tested.some((unitId) => unitIds.has(unitId))) return 'that record is of another vehicle.';
+  if (owed.stepId !== null && !hasWorkedOn(owed.workedOn, tested))
+    return 'that run was made without a unit that was worked on. Couple it and test it again.';
   return owed.stepId === null
     ? checkBlock(db, shopId, state, owed, record)
     : runBlock(owed, owed.stepId, record);
@@ -93,6 +98,8 @@ async function checkBlock(
   const visit = await openedVisit(db, shopId, record);
   const entry = visit.made.find(({ fact }) => fact.id === done.factId);
   if (!entry) return 'the check it was tested by has not come yet.';
+  if (visit.unsure.has(entry.fact.lane))
+    return 'nobody knows when that check was made: its device’s clock was never compared. Test it again.';
   if (!isAfterWork(workMs, entry.atMs))
     return 'that check was made before the repair. Test it again.';
   const { rig, asked } = askedOn(state, owed, visit.header);
@@ -103,7 +110,8 @@ async function checkBlock(
     rig,
     asked.map(({ id }) => id),
   );
-  const came = retestByChecks(rig, asked, visit.made, workMs, expected);
+  const made = visit.made.filter(({ fact }) => !visit.unsure.has(fact.lane));
+  const came = retestByChecks(rig, asked, made, workMs, expected);
   if (!came) return 'not all of its checks were made since the repair. Test it again.';
   return verdictBlock(came, done.accepted);
 }
@@ -117,6 +125,8 @@ async function openedVisit(db: Db, shopId: string, record: StoredLog) {
   const { entries } = log.state;
   return {
     header,
+    /** Lanes of which nobody knows how far their clock was ahead. */
+    unsure: new Set(unsureLanes(log.facts)),
     made: entries.flatMap((entry) =>
       entry.kind === 'check'
         ? [{ fact: entry, atMs: correctedMs(entry, answers.get(entry.lane)) }]
@@ -140,16 +150,11 @@ function askedOn(
   return { rig, asked: checksOfRetest(checksOf(rig, []), there) };
 }
 
-/** Whether a record is on one of some units. */
-async function isOn(
-  db: Db,
-  shopId: string,
-  logId: string,
-  unitIds: ReadonlySet<string>,
-): Promise<boolean> {
+/** Ids of the units a record is on. */
+async function unitsIn(db: Db, shopId: string, logId: string): Promise<string[]> {
   const rows = await db
     .select({ unitId: logUnits.unitId })
     .from(logUnits)
     .where(and(eq(logUnits.shopId, shopId), eq(logUnits.logId, logId)));
-  return rows.some(({ unitId }) => unitIds.has(unitId));
+  return rows.map(({ unitId }) => unitId);
 }
