@@ -1,4 +1,5 @@
 import type { Figure, FigureId } from '@keen-bleed/contract';
+import { stopLimit } from '../standards/stopLimit';
 import { brakingOf, SHORTEST_PART_S, type NoBraking } from '../stop/stopMeasured';
 import type { StepMarks } from './figureContext';
 import { judged, unreadable } from './figureParts';
@@ -18,6 +19,14 @@ const WHY: Readonly<Record<NoBraking['why'], readonly [why: string, settle: stri
   'cut-off': [
     'The recording ended before the vehicle stood.',
     'Stop again, and wait until it stands.',
+  ],
+  uneven: [
+    'The phone felt braking beside what counts, or a jolt: it slid, was kicked, or the brakes went on twice.',
+    'Lay it on a mat against a wall of the cab, and brake once until it stands.',
+  ],
+  'too-much': [
+    'More than its whole weight: no tyres hold that.',
+    'Read force and weight again: all wheels together, and the weight your rule names.',
   ],
   'speed-unlike': [
     'What the phone felt does not fit the speed that was entered: it slid, or the speed was another.',
@@ -46,6 +55,7 @@ export function stopFigure(figure: FigureId, found: StepMarks): Figure | null {
     { value: braking.pct, standardUncertainty: braking.sdPct },
     found,
     () => ({ say: FROM_20 }),
+    stopLimit(found, found.ruleSet),
   );
   return { ...made, heads: 'how-sure', why: `${made.why} ${sourceOf(braking.part, isSimulated)}` };
 }

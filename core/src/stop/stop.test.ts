@@ -192,6 +192,54 @@ describe('a phone on the floor', () => {
     expect(wrong / told).toBeLessThan(0.05);
   });
 
+  it('can’t tell a jolt in a weak stop from the stop, wherever it comes', () => {
+    for (const [fromMph, seed] of [
+      [20, 1],
+      [20, 2],
+      [15, 3],
+    ] as const) {
+      const weak = simulatedStop({ fromMph, g: 0.2, rampS: 0.3 }, evenly(seed));
+      const fell = (each: readonly number[]) =>
+        Math.hypot(...each.map((to, axis) => to - weak.still.mean[axis]!));
+      const [x = 0, y = 0, z = 0] = weak.motion
+        .reduce((most, each) => (fell(each) > fell(most) ? each : most))
+        .map((to, axis) => to - weak.still.mean[axis]!);
+      const way = Math.hypot(x, y, z);
+      const first = weak.motion.findIndex((each) => fell(each) > 1.5);
+      const last = weak.motion.findLastIndex((each) => fell(each) > 1.5);
+      for (const where of [0.3, 0.6, 0.9])
+        for (const [seconds, by] of [
+          [0.35, 14],
+          [0.35, 25],
+          [0.6, 10],
+        ] as const) {
+          const at = Math.round(first + where * (last - first));
+          const motion = weak.motion.map((each, n) => {
+            const jolt = n >= at && n < at + seconds * weak.hz ? by / way : 0;
+            return [each[0] + jolt * x, each[1] + jolt * y, each[2] + jolt * z] as const;
+          });
+          const found = brakingOf({ ...weak, motion: motion as never });
+          const least = found.outcome === 'braking' ? found.pct - 1.645 * found.sdPct : 0;
+          expect([where, seconds, by, least < 43.5]).toEqual([where, seconds, by, true]);
+        }
+    }
+  });
+
+  it('goes by the law where a rule set has no figure, and never takes more than tyres hold', () => {
+    const rig = { unit: newUnitDraft('truck', 2015), towed: [] };
+    const limits = roadTest.limits.filter(({ figure }) => figure !== 'stop-braking');
+    const found = { ...rig, ruleSet: { ...roadTest, limits }, sayIn: 'psi', marks: [] };
+    const ofRoller = (forceN: number, massKg: number) =>
+      stopFigure('stop-braking', {
+        ...{ ...found, step: { id: 'service-stop' } },
+        stop: { measured: { by: 'roller', forceN, massKg } },
+      } as never);
+    expect(ofRoller(8_000, 16_000)).toMatchObject({ verdict: 'fail', limit: { min: 43.5 } });
+    expect(ofRoller(90_000, 16_000)).toMatchObject({ verdict: 'pass' });
+    // The weight of one axle, or pounds for kilograms.
+    expect(ofRoller(90_000, 7_000)).toMatchObject({ verdict: 'cant-tell', value: null });
+  });
+
   it('that was simulated says in its figure that it is not this vehicle', () => {
     const measured = simulatedStop({ fromMph: 20, g: 0.6, rampS: 0.3 }, evenly(5));
     const found = { unit: newUnitDraft('truck', 2015), towed: [], ruleSet: roadTest, sayIn: 'psi' };

@@ -13,7 +13,7 @@ export interface Braking {
 /** Why a measured stop says nothing. */
 export interface NoBraking {
   outcome: 'none';
-  why: 'too-short' | 'not-still' | 'no-stop' | 'speed-unlike' | 'cut-off';
+  why: 'too-short' | 'not-still' | 'no-stop' | 'speed-unlike' | 'cut-off' | 'uneven' | 'too-much';
 }
 
 type Vector = readonly [number, number, number];
@@ -37,10 +37,18 @@ const SCALE_SD = 0.01;
 /** Speed by the readings beside the speedometer’s: outside this the phone slid, or another speed was meant. */
 const SPEED_RATIO = { least: 0.6, most: 1.6 };
 
+/** Beside what counts there is no braking: longer than this before it, or at all after it, m/s². House values. */
+const BESIDE_MPS2 = { before: 1, after: 0.5 };
+/** Where that is looked at, from its edge, s: a pedal that goes down or is eased needs the first of it. */
+const BESIDE_S = { from: 0.3, to: 0.8 };
+/** No tyres of a heavy vehicle hold more than its weight, percent [common practice, no source]. */
+const MOST_PCT = 100;
+
 /** The braking of a stop that was measured; standard deviations, not bounds. */
 export function brakingOf(measured: StopMeasured): Braking | NoBraking {
   if (measured.by === 'phone') return brakingOnPhone(measured);
   const pct = (100 * measured.forceN) / (measured.massKg * GRAVITY_MPS2);
+  if (pct > MOST_PCT) return none('too-much');
   return {
     outcome: 'braking',
     pct,
@@ -64,6 +72,7 @@ function brakingOnPhone({ still, hz, motion, fromMph }: OnPhone): Braking | NoBr
   while (ends < along.length && along[ends]! >= 0.5 * peak) ends += 1;
   // Nothing of a standstill behind it: it was still braking when the recording stopped.
   if (ends >= along.length) return none('cut-off');
+  if (isBraking(along, begins, ends, hz)) return none('uneven');
   const stop = along.slice(begins, ends);
   const level = median(stop.filter((each) => each >= 0.5 * peak));
   const ramp = stop.findIndex((each) => each >= 0.9 * level);
@@ -74,19 +83,30 @@ function brakingOnPhone({ still, hz, motion, fromMph }: OnPhone): Braking | NoBr
   const part = isWhole ? stop : stop.slice(ramp);
   const seconds = part.length / hz;
   if (seconds < SHORTEST_PART_S) return none('too-short');
-  const mean = part.reduce((sum, each) => sum + each, 0) / part.length;
   const free = Math.max(1, seconds / SMOOTHED_S);
   // A whole stop climbs and falls: only what is left around its own smooth course is noise.
   const noise = roughness(part) / Math.sqrt(free);
-  const braking = mean * (1 - DIVE.share);
+  const braking = mean(part) * (1 - DIVE.share);
   const sd = Math.hypot(noise, braking * DIVE.sd, braking * SCALE_SD, still.sd / Math.sqrt(free));
   const toPct = 100 / GRAVITY_MPS2;
+  if (braking * toPct > MOST_PCT) return none('too-much');
   return {
     outcome: 'braking',
     pct: braking * toPct,
     sdPct: sd * toPct,
     part: { of: isWhole ? 'whole' : 'after-ramp', seconds },
   };
+}
+
+/**
+ * Whether it was braking beside the part that counts, too: a jolt in a weak stop is stronger than the stop, and would
+ * be taken for it.
+ */
+function isBraking(along: readonly number[], begins: number, ends: number, hz: number): boolean {
+  const [from, to] = [BESIDE_S.from * hz, BESIDE_S.to * hz].map(Math.round) as [number, number];
+  const before = along.slice(Math.max(0, begins - to), Math.max(0, begins - from));
+  const after = along.slice(ends + from, ends + to);
+  return mean(before) > BESIDE_MPS2.before || mean(after) > BESIDE_MPS2.after;
 }
 
 /** Deceleration along the way the vehicle was braked, smoothed, m/s², with gravity taken out. */
@@ -129,6 +149,8 @@ const meanOf = (all: readonly Vector[]): Vector =>
     ),
     1 / Math.max(1, all.length),
   );
+const mean = (all: readonly number[]) =>
+  all.reduce((sum, each) => sum + each, 0) / Math.max(1, all.length);
 const median = (all: readonly number[]) => {
   const sorted = [...all].sort((a, b) => a - b);
   return sorted[sorted.length >> 1] ?? 0;

@@ -1,6 +1,7 @@
 import type { PressureUnit } from '@keen-bleed/contract';
 import { hasCompressor } from '../../rig/hasCompressor';
 import { limitFor } from '../../standards/limitFor';
+import { stopLimit } from '../../standards/stopLimit';
 import { decelerationByEyeG } from '../../stop/stopping';
 import { sayFigure } from '../../units/say';
 import { figureUnitIn } from '../../units/say';
@@ -85,7 +86,7 @@ export const serviceStop: StepMaker = {
         kind: 'stop',
         items: [went(), speedItem(pace, leastMph, context), distanceItem(context)],
         measures: ['roller', 'phone'],
-        leastPct: limitFor('stop-braking', rig, ruleSet)?.min ?? null,
+        leastPct: stopLimit(rig, ruleSet)?.min ?? null,
       },
       reckon: [{ kind: 'stop', figure: 'stop-braking' }],
     });
