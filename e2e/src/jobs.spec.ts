@@ -229,6 +229,10 @@ test(
         ? Number(/: (\d+) in 100/.exec((await first.getAttribute('aria-label')) ?? '')?.[1])
         : 0;
     // As on a real rig: checks until one part stands out.
+    // What is asked for next may still change, under the finger, until all is worked out.
+    const settled = () =>
+      expect(page.getByText(/working out .*%$/)).toBeHidden({ timeout: 90_000 });
+    await settled();
     for (let n = 0; n < 4 && (await chance()) < 40; n += 1) {
       const made = await done.getByText(/: /).count();
       const asked = await next.innerText();
@@ -239,6 +243,7 @@ test(
       await expect.poll(() => done.getByText(/: /).count(), { timeout: 60_000 }).not.toBe(made);
       // Weighed anew: another check is asked for, or one part stands out.
       await expect.poll(() => next.innerText(), { timeout: 60_000 }).not.toBe(asked);
+      await settled();
     }
     await first.click();
     await suspects.getByRole('button', { name: /^Start a job for/ }).click();

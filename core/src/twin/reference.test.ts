@@ -174,8 +174,10 @@ describe('what is asked in between', () => {
             else twin.dash(what === 'park' ? 'park valve' : 'trailer supply valve', psi > 5);
           }
           twin.advanceTo(atS + 5);
+          // Both slopes of a line's curve at their most bend it by a quarter of twenty errors of 500 Pa: 0.36 psi.
+          // An end of it may itself be one such error low.
           for (const { id } of twin.system.network.nodes) {
-            expect(twin.psi(id)).toBeGreaterThan(-0.3 * tolerance);
+            expect(twin.psi(id)).toBeGreaterThan(-0.44 * tolerance);
             expect(twin.psi(id)).toBeLessThan(160);
           }
         },
