@@ -1,4 +1,4 @@
-import { sayFigure, sayReading, shortOf, type Owed } from '@keen-bleed/core';
+import { pressuresIn, sayFigure, sayReading, shortOf, type Owed } from '@keen-bleed/core';
 import { View } from 'react-native';
 import type { Expected } from '../air/drawing';
 import { usePrefs } from '../prefs/prefs';
@@ -68,7 +68,7 @@ export function OwedList({ owed, expected, onCheck, onAccept }: OwedListProps) {
                 <Txt as="bodyBold">{each.title}</Txt>
                 <Txt as="small" tone="quiet">
                   {done
-                    ? `${done.said}${done.accepted === undefined ? '' : `. Taken as passed: ${done.accepted}`}`
+                    ? `${each.stepId === null ? pressuresIn(done.said, sayIn) : done.said}${done.accepted === undefined ? '' : `. Taken as passed: ${done.accepted}`}`
                     : [`${each.minutes} min`, told].filter(Boolean).join(' · ')}
                 </Txt>
                 {passed && shortOf(done?.readings ?? []).length > 0 ? (

@@ -1,4 +1,12 @@
-import { readable, retestRun, shortOf, type Owed, type RigUnderTest } from '@keen-bleed/core';
+import {
+  readable,
+  retestRun,
+  shortOf,
+  unitTitle,
+  type Owed,
+  type RetestRun,
+  type RigUnderTest,
+} from '@keen-bleed/core';
 import { checksOfRetest, retestByChecks, type Check } from '@keen-bleed/core/checks';
 import { router } from 'expo-router';
 import { useMemo } from 'react';
@@ -6,7 +14,8 @@ import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useChecks } from '../air/useChecks';
 import { inDrawing } from '../air/useDrawn';
-import { useRuleSets } from '../data/useRecords';
+import { coupled } from '../data/coupled';
+import { useRigs, useRuleSets, useUnits } from '../data/useRecords';
 import { useWalkRound } from '../parts/useWalkRound';
 import { CheckSheet } from '../plan/CheckSheet';
 import { sayAnswer } from '../plan/sayAnswer';
@@ -43,16 +52,25 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
     rig,
     state.owed.flatMap((each) => checksOfRetest(checks, each).map(({ id }) => id)),
   );
-  const run = rules.data
-    ? retestRun(rig, left, [header.id], rules.data, header.made.ruleSetId ?? null)
-    : null;
+  const runOn = (on: RigUnderTest, owed: readonly Owed[]) =>
+    rules.data ? retestRun(on, owed, [header.id], rules.data, header.made.ruleSetId ?? null) : null;
+  const run = runOn(rig, left);
+  // A trailer alone has no pedal: what it owes beside is proved on the rig it is coupled in, if it is.
+  const missing = left.filter(
+    ({ stepId, title }) => stepId !== null && (run === null || run.missing.includes(title)),
+  );
+  const rigs = useRigs().data;
+  const units = useUnits().data;
+  const inRig = rigs?.find(({ unitIds }) => unitIds.includes(rig.unit.id)) ?? null;
+  const whole = coupled(inRig, units ?? []);
+  const runCoupled = whole && missing.length > 0 ? runOn(whole, missing) : null;
+  const stillMissing = runCoupled ? runCoupled.missing : missing.map(({ title }) => title);
   const failed = state.owed.some(
     ({ done }) => done?.verdict === 'fail' || shortOf(done?.readings ?? []).length > 0,
   );
-  const start = async () => {
-    if (!run) return;
+  const start = async ({ on }: RetestRun, rigId: string | null) => {
     try {
-      const id = await startRun(me, { ...run.on, rigId: header.subject.rigId });
+      const id = await startRun(me, { ...on, rigId });
       router.push(`/run/${id}`);
     } catch {
       onTrouble('This device cannot keep a run. Free some space on it, then try again.');
@@ -68,15 +86,28 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
           title={`Retest: ${run.minutes} minutes`}
           manner="main"
           size="glove"
-          onPress={() => void start()}
+          onPress={() => void start(run, header.subject.rigId)}
           style={{ alignSelf: 'flex-start' }}
         />
       ) : null}
-      {run && run.missing.length > 0 ? (
+      {tell && runCoupled && whole ? (
+        <Button
+          title={`Retest with ${unitTitle(whole.unit)}: ${runCoupled.minutes} minutes`}
+          manner={run ? 'plain' : 'main'}
+          size="glove"
+          onPress={() => void start(runCoupled, inRig?.id ?? null)}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
+      {rigs && units && stillMissing.length > 0 ? (
         <Notice
           manner="trouble"
-          title={`Not possible as it stands: ${run.missing.join(', ')}`}
-          text="Couple it to any tractor, then retest."
+          title={`Not possible as it stands: ${stillMissing.join(', ')}`}
+          text={
+            whole
+              ? 'Couple it behind what has these, then retest.'
+              : 'Couple it to any tractor in the yard, then retest.'
+          }
         />
       ) : null}
       <OwedList

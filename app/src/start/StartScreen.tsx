@@ -13,6 +13,7 @@ import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useRigs, useRuleSets, useUnit, useUnitRuns, useUnits, useYard } from '../data/useRecords';
+import { coupled } from '../data/coupled';
 import { sayAgo } from '../data/when';
 import { startRun } from '../store/startRun';
 import { space } from '../theme/space';
@@ -76,13 +77,6 @@ interface StartingProps {
   rig: Rig | null;
   sets: readonly RuleSet[];
   defaultId: string;
-}
-
-/** The units of a rig, front to rear, where all of them are known here. */
-function coupled(rig: Rig | null, units: readonly Unit[]): RigUnderTest | null {
-  const found = rig?.unitIds.flatMap((id) => units.find((unit) => unit.id === id) ?? []) ?? [];
-  const [unit, ...towed] = found;
-  return rig && unit && found.length === rig.unitIds.length ? { unit, towed } : null;
 }
 
 function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {

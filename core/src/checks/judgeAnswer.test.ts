@@ -95,7 +95,7 @@ describe('what an answer comes to beside what a sound rig gives', () => {
 
   it('says what was read beside what was expected, in its unit', () => {
     const { said, readings } = judgeAnswer(number('psi'), value(92.4), value(100));
-    expect(said).toMatch(/^Read it: 92(\.4)? psi, 100 expected$/);
+    expect(said).toMatch(/^Read it: 92(\.4)? psi, 100 psi expected$/);
     expect(readings).toHaveLength(1);
     expect(readings[0]).toMatchObject({ unit: 'psi', after: 92.4, expected: 100 });
   });

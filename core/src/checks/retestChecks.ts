@@ -131,7 +131,7 @@ export function judgeAnswer(
     LESS_IS_BETTER.has(shape.unit) &&
     answer.value <= expected.value;
   const text = reading
-    ? `${number(reading.after)} ${reading.unit}, ${number(reading.expected)} expected`
+    ? `${answer.kind === 'points' ? `${reading.title.split(',')[0]!.toLowerCase()} ` : ''}${number(reading.after)} ${reading.unit}, ${number(reading.expected)} ${reading.unit} expected`
     : 'as expected';
   if (by < TELLS || isBetter) return said('pass', law ? law.said : `${text}${unlawed}`);
   return law
@@ -157,8 +157,8 @@ function byLaw(check: Check, answer: CheckAnswer, at: CheckedAt | null): ByLaw |
     limited[0]!;
   const { limit, value, unit, title } = worst;
   const bounds = [
-    limit?.least == null ? '' : `at least ${number(limit.least)}`,
-    limit?.most == null ? '' : `at most ${number(limit.most)}`,
+    limit?.least == null ? '' : `at least ${number(limit.least)} ${unit}`,
+    limit?.most == null ? '' : `at most ${number(limit.most)} ${unit}`,
   ].filter(Boolean);
   const text = `${title.toLowerCase()} ${number(value)} ${unit}, ${bounds.join(' and ')} (${limit?.from ?? ''})`;
   if (!isOutside(worst)) return { verdict: 'pass', said: text };
