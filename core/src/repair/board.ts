@@ -130,7 +130,7 @@ export function holdsOf(state: JobState): string[] {
       ? ['Released, and then something came in that the release did not know']
       : []),
     ...(left.length > 0
-      ? [`Retest owed: ${left.map(({ title }) => title).join('; ')}`]
+      ? [`Retest owed: ${firstOf(left.map(({ title }) => title))}`]
       : isHeld && state.station === 'release'
         ? ['Retest passed: waits for a lead to release it']
         : critical.length > 0
@@ -208,3 +208,10 @@ function lessonOf({ made }: JobHeader, state: JobState): JobLesson | null {
 
 const titleOf = (unit: Unit | undefined, partId: string): string =>
   (unit && partTitle(unit, partId)) ?? partId;
+
+/** Titles in one line of a list; of many the first two, and how many more there are. */
+function firstOf(titles: readonly string[]): string {
+  const shown = titles.length > 3 ? titles.slice(0, 2) : titles;
+  const rest = titles.length - shown.length;
+  return `${shown.join('; ')}${rest > 0 ? ` and ${rest} more` : ''}`;
+}
