@@ -9,37 +9,10 @@
  * was recorded. A job's release carries a digest of its own, over what it knew: SHA-256 of the header, then for every
  * entry SHA-256 of the head so far, a line feed, and the entry; lane by lane, lanes by their ids, each by its numbers.
  */
-import { createHash } from 'node:crypto';
 import { closeSync, createReadStream, existsSync, openSync, readFileSync, readSync } from 'node:fs';
 import { createInterface } from 'node:readline';
-import { runMain, say, Trouble } from './setup/say.mjs';
-
-/** Keys in order; numbers and strings are what ECMAScript writes, as RFC 8785 asks. */
-const canonical = (value) =>
-  Array.isArray(value)
-    ? `[${value.map(canonical).join(',')}]`
-    : typeof value === 'object' && value !== null
-      ? `{${Object.keys(value)
-          .sort()
-          .map((key) => `${JSON.stringify(key)}:${canonical(value[key])}`)
-          .join(',')}}`
-      : JSON.stringify(value);
-const sha256 = (text) => createHash('sha256').update(text, 'utf8').digest('hex');
-const hashOf = (value) => sha256(canonical(value));
-
-const linkAfter = (before, { entrySha256: entry, lane, personId, receivedAtMs, seq }) =>
-  sha256(`${before}\n${canonical({ entry, lane, personId, receivedAtMs, seq })}`);
-
-/** What is wrong with a chain, in words; null where nothing is. */
-function wrongIn(headerSha256, links, count = links.length) {
-  let head = headerSha256;
-  for (const [index, link] of links.entries()) {
-    head = linkAfter(head, link);
-    if (link.place !== index + 1) return `entry ${index + 1} is missing`;
-    if (link.sha256 !== head) return `entry ${index + 1} is not what was recorded`;
-  }
-  return links.length < count ? `entry ${links.length + 1} is missing` : null;
-}
+import { canonical, hashOf, sha256, wrongIn } from './setup/chains.mjs';
+import { ENDED, runMain, say, Trouble } from './setup/say.mjs';
 
 const RELEASES_KNOW = 'keen-bleed/job/1';
 const FORMATS = ['keen-bleed/run/2', 'keen-bleed/visit/1', RELEASES_KNOW];
@@ -125,7 +98,7 @@ function firstLine(file) {
 
 /** Holds an export to its hashes. */
 function verifyExport(file) {
-  if (!existsSync(file)) throw new Trouble(`There is no file ${file}.`);
+  if (!existsSync(file)) throw new Trouble(`There is no file ${file}.`, ENDED.asked);
   if (firstLine(file).startsWith('{"format":"keen-bleed/shop/1"')) return verifyShop(file);
   const record = JSON.parse(readFileSync(file, 'utf8'));
   if (!FORMATS.includes(record.format)) {
@@ -184,5 +157,5 @@ await runMain(async () => {
       `${wrong ? 'WRONG' : 'right'}  ${what}${wrong ? `: ${wrong}` : ''}${note ? ` (${note})` : ''}`,
     );
   }
-  if (results.some(([, wrong]) => wrong)) process.exitCode = 1;
+  if (results.some(([, wrong]) => wrong)) process.exitCode = ENDED.wrong;
 });

@@ -3,8 +3,9 @@ import { join } from 'node:path';
 import { run } from './run.mjs';
 import { say, Trouble } from './say.mjs';
 
-/** Folder of the newest PostgreSQL's programs, or null. */
+/** Folder of PostgreSQL's programs: the one that POSTGRES_PROGRAMS names, or the newest of Debian's; null for none. */
 export function postgresPrograms() {
+  if (process.env.POSTGRES_PROGRAMS) return process.env.POSTGRES_PROGRAMS;
   const home = '/usr/lib/postgresql';
   const versions = existsSync(home) ? readdirSync(home) : [];
   const newest = versions

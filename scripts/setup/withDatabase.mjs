@@ -1,5 +1,4 @@
 import { createRequire } from 'node:module';
-import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { dataFolder } from './dataFolder.mjs';
 import { startPostgres } from './postgres.mjs';
@@ -13,24 +12,12 @@ import { root } from './root.mjs';
  */
 export async function withDatabaseUrl(work) {
   if (process.env.DATABASE_URL) return work(process.env.DATABASE_URL);
-  const home = join(dataFolder(), 'database');
-  const pidFile = join(home, 'pg/postmaster.pid');
-  const ranAlready = existsSync(pidFile) && isUp(pidFile);
-  const postgres = await startPostgres({ home });
+  // A database that runs already is Keen Bleed's own, or another command's: it is asked, and never signalled.
+  const postgres = await startPostgres({ home: join(dataFolder(), 'database'), mayEnd: false });
   try {
     return await work(postgres.url);
   } finally {
-    if (!ranAlready) await postgres.stop();
-  }
-}
-
-/** Whether the process a server's file names is there. */
-function isUp(pidFile) {
-  try {
-    process.kill(Number(readFileSync(pidFile, 'utf8').split('\n')[0]), 0);
-    return true;
-  } catch {
-    return false;
+    if (postgres.isOurs) await postgres.stop();
   }
 }
 

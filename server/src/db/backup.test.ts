@@ -1,9 +1,19 @@
 import type { LogRecord } from '@keen-bleed/contract';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openDatabase } from './database';
+import { openDatabase, type Database } from './database';
 import { prepareDatabase } from './leastRights';
 import {
   addTruck,
@@ -36,11 +46,46 @@ afterAll(async () => {
 
 /** Runs one of the commands on a database. */
 function command(name: string, url: string, ...args: string[]) {
+  return commandWith({}, name, url, ...args);
+}
+
+function commandWith(
+  env: Record<string, string>,
+  name: string,
+  url: string,
+  ...args: string[]
+): { status: number | null; said: string } {
   const done = spawnSync(process.execPath, [script(name), ...args], {
-    env: { ...process.env, DATABASE_URL: url, KEEN_BLEED_DATA: folder },
+    env: { ...process.env, DATABASE_URL: url, KEEN_BLEED_DATA: folder, ...env },
     encoding: 'utf8',
   });
   return { status: done.status, said: done.stdout + done.stderr };
+}
+
+/** PostgreSQL's programs with a psql that does `first` with what it is fed. */
+function programsWith(name: string, psql: string): { POSTGRES_PROGRAMS: string } {
+  const home = '/usr/lib/postgresql';
+  const [newest = ''] = readdirSync(home).sort((a, b) => Number(b) - Number(a));
+  const real = join(home, newest, 'bin');
+  const programs = join(folder, name);
+  mkdirSync(programs);
+  for (const each of readdirSync(real))
+    if (each !== 'psql') symlinkSync(join(real, each), join(programs, each));
+  writeFileSync(join(programs, 'psql'), `#!/bin/sh\n${psql.replace('PSQL', join(real, 'psql'))}\n`);
+  chmodSync(join(programs, 'psql'), 0o755);
+  return { POSTGRES_PROGRAMS: programs };
+}
+
+/** Rows of every table, by name, and how much else there is. */
+async function holds(database: Database): Promise<unknown> {
+  const { rows } = await database.pool.query(
+    `select (select count(*)::int from pg_trigger where not tgisinternal) as triggers,
+       (select count(*)::int from pg_constraint) as constraints,
+       (select count(*)::int from pg_indexes where schemaname = 'public') as indexes,
+       (select count(*)::int from facts) as facts, (select count(*)::int from units) as units,
+       (select count(*)::int from shops) as shops`,
+  );
+  return rows[0];
 }
 
 async function aRun(agent: Staff, number: string): Promise<string> {
@@ -126,10 +171,103 @@ describe('a backup', () => {
       ).rows[0]?.n;
     const before = await tables();
     const done = command('restore', empty.url, half, '--yes');
-    expect(done.status).toBe(1);
+    expect(done.status).toBe(2);
     expect(done.said).toContain('nothing was changed');
     expect(await tables()).toBe(before);
     expect(command('restore', empty.url, join(folder, 'none')).said).toContain('There is no file');
     await empty.database.close();
+  });
+
+  it('comes back whole however slowly it is read, three times of three', async () => {
+    const large = await openTestShop();
+    await aRun(await makeStaff(large, 'large'), '5');
+    const file = join(folder, 'slow.backup');
+    const owner = openDatabase(large.ownerUrl, () => undefined);
+    // More than the pipes between the programs hold, so that the last of it is still under way at the end.
+    await owner.pool.query(
+      'create table ballast as select n, repeat(md5(n::text), 8) as what from generate_series(1, 6000) as n',
+    );
+    expect(command('backup', large.ownerUrl, file).status).toBe(0);
+    const all = await holds(owner);
+    await owner.close();
+    await large.close();
+    const sips =
+      "process.stdin.on('data', (d) => { process.stdin.pause(); setTimeout(() => process.stdout.write(d, () => process.stdin.resume()), 10); })";
+    const slow = programsWith('slow', `node -e "${sips}" | PSQL "$@"`);
+    for (let n = 0; n < 3; n += 1) {
+      const empty = await openEmptyDatabase();
+      const done = commandWith(slow, 'restore', empty.url, file);
+      if (done.status !== 0) throw new Error(done.said);
+      expect(await holds(empty.database)).toEqual(all);
+      await empty.database.close();
+    }
+  });
+
+  it.each([
+    ['cut-off', 'head -c 60000 | PSQL "$@"', /nothing was changed/],
+    [
+      'no-trigger',
+      'sed -u "0,/^CREATE TRIGGER/{/^CREATE TRIGGER/d}" | PSQL "$@"',
+      /trigger .* is missing/,
+    ],
+    [
+      'no-index',
+      'sed -u "/^CREATE UNIQUE INDEX facts_place/d" | PSQL "$@"',
+      /index public\.facts_place is missing/,
+    ],
+    ['no-row', 'sed -u "/signed-in/d" | PSQL "$@"', /table public\.audit\S* has \d+ rows of \d+/],
+    [
+      'other-fact',
+      `sed -u 's/"kind": "mark"/"kind": "marc"/' | PSQL "$@"`,
+      /the chains of its records are not those/,
+    ],
+  ])('is held against its own list before it counts: %s', async (name, psql, says) => {
+    const other = await openTestShop();
+    const people = await makeStaff(other, name);
+    await aRun(people, '8');
+    const file = join(folder, `${name}.backup`);
+    expect(command('backup', other.ownerUrl, file).status).toBe(0);
+    const empty = await openEmptyDatabase();
+    await prepareDatabase(empty.url, TEST_SECRET);
+    const before = await holds(empty.database);
+    const done = commandWith(programsWith(name, psql), 'restore', empty.url, file, '--yes');
+    expect(done.said).toMatch(says);
+    expect(done.status).not.toBe(0);
+    expect(await holds(empty.database)).toEqual(before);
+    await empty.database.close();
+    await other.close();
+  });
+
+  it('with one byte changed is refused, and so is one from which anything is missing', async () => {
+    const file = join(folder, 'bytes.backup');
+    expect(command('backup', shop.ownerUrl, file).status).toBe(0);
+    const bytes = readFileSync(file);
+    const changed = Buffer.from(bytes);
+    changed[Math.floor(bytes.length / 2)]! ^= 1;
+    const broken = join(folder, 'broken.backup');
+    const empty = await openEmptyDatabase();
+    for (const each of [changed, bytes.subarray(0, -1), bytes.subarray(0, 100), Buffer.alloc(0)]) {
+      writeFileSync(broken, each);
+      expect(command('restore', empty.url, broken)).toMatchObject({ status: 2 });
+    }
+    await empty.database.close();
+  });
+
+  it('comes back onto a newer schema as it was kept, and leaves nothing of the newer one', async () => {
+    const file = join(folder, 'older.backup');
+    expect(command('backup', shop.ownerUrl, file).status).toBe(0);
+    const newer = await openEmptyDatabase();
+    await prepareDatabase(newer.url, TEST_SECRET);
+    await newer.database.pool.query(
+      'create table public.later (id int primary key); alter table units add column later text',
+    );
+    expect(command('restore', newer.url, file, '--yes')).toMatchObject({ status: 0 });
+    const { rows } = await newer.database.pool.query<{ gone: boolean }>(
+      `select to_regclass('public.later') is null and not exists (select from pg_attribute
+         where attrelid = 'units'::regclass and attname = 'later') as gone`,
+    );
+    expect(rows).toEqual([{ gone: true }]);
+    expect(await holds(newer.database)).toEqual(await holds(shop.database));
+    await newer.database.close();
   });
 });
