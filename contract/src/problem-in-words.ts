@@ -107,7 +107,10 @@ function problemInWords(error: ErrorObject): FieldProblem | null {
     case 'discriminator':
       return {
         field: within(String(params.tag)),
-        message: `${name}: "${String(params.tagValue)}" is no known ${String(params.tag)}.`,
+        message:
+          typeof params.tagValue === 'string'
+            ? `${name}: "${params.tagValue.slice(0, 40)}" is no known ${String(params.tag)}.`
+            : `${name}: its ${String(params.tag)} must be one of the known words.`,
       };
     case 'type':
       return {

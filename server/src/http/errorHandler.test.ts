@@ -29,6 +29,7 @@ describe('a database that is away', () => {
     'timeout exceeded when trying to connect',
     'Connection terminated unexpectedly',
     'server closed the connection unexpectedly',
+    'Client has encountered a connection error and is not queryable',
   ])('is known by what the driver says: %s', (message) => {
     expect(isDatabaseAway(thrownWith({}, message))).toBe(true);
   });

@@ -16,7 +16,7 @@ const CONNECTION_CODES = new Set([
 const AWAY_CLASSES = new Set(['08', '53', '57']);
 
 const AWAY_MESSAGES =
-  /timeout exceeded when trying to connect|Connection terminated|server closed the connection/;
+  /timeout exceeded when trying to connect|Connection terminated|server closed the connection|Client has encountered a connection error|Client was closed and is not queryable/;
 
 /** Whether an error says that the database cannot be reached, as against having refused a query. */
 export function isDatabaseAway(error: unknown): boolean {

@@ -27,7 +27,7 @@ afterAll(() => shop.close());
 const from = () => request(shop.app).post('/api/sign-in').set('content-type', 'application/json');
 
 describe('what cannot be read is refused in words', () => {
-  it.each([
+  it.each<[what: string, status: number, send: () => request.Test]>([
     [
       'a body that is not packed as it says',
       400,
@@ -44,6 +44,32 @@ describe('what cannot be read is refused in words', () => {
           .send('{}'),
     ],
     ['half a JSON', 422, () => from().send('{"signInName":')],
+    ...['kind', 'id', 'v', 'made', 'subject'].map(
+      (field) =>
+        [
+          `a ${field} that is an object without words`,
+          422,
+          () => staff.technician.post('/api/logs').send({ [field]: { toString: 1 } }),
+        ] as [string, number, () => request.Test],
+    ),
+    [
+      'twenty thousand levels of a list',
+      422,
+      () =>
+        staff.technician
+          .post('/api/logs')
+          .set('content-type', 'application/json')
+          .send(`{"made":${'['.repeat(20_000)}${']'.repeat(20_000)}}`),
+    ],
+    [
+      'twenty thousand levels that do not end',
+      422,
+      () =>
+        staff.technician
+          .post('/api/logs')
+          .set('content-type', 'application/json')
+          .send('['.repeat(20_000)),
+    ],
     [
       'an id with a prefix',
       422,

@@ -188,11 +188,11 @@ describe('the command that verifies', () => {
       fact.kind === 'mark' ? { ...fact, readingPsi: fact.readingPsi + 1 } : fact,
     );
     expect(of({ ...whole, facts: touched })).toMatchObject({
-      status: 1,
+      status: 2,
       said: expect.stringContaining('is not what was recorded') as string,
     });
-    expect(of({ ...whole, facts: whole.facts.slice(1) }).status).toBe(1);
-    expect(of({ ...whole, header: { ...whole.header, startedAtMs: 1 } }).status).toBe(1);
+    expect(of({ ...whole, facts: whole.facts.slice(1) }).status).toBe(2);
+    expect(of({ ...whole, header: { ...whole.header, startedAtMs: 1 } }).status).toBe(2);
     expect(of({ ...whole, format: 'something else' }).said).toContain('no exported record');
     rmSync(folder, { recursive: true });
   });
@@ -214,7 +214,7 @@ describe('the command that verifies', () => {
     await client.query(`update facts set fact = jsonb_set(fact, '{atMs}', '1') where place = 4`);
     await client.end();
     const found = verify([], env);
-    expect(found.status).toBe(1);
+    expect(found.status).toBe(2);
     expect(found.said).toContain(`run ${header.id}`);
     expect(found.said).toContain('entry 4');
     await fresh.close();

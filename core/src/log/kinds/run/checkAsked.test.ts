@@ -2,6 +2,9 @@ import type { RunHeader } from '@keen-bleed/contract';
 import truck from '../../golden/records/run-0.3.0-truck.json';
 import rig from '../../golden/records/run-0.3.0-rig.json';
 import numbers from '../../golden/records/run-0.3.0-numbers.json';
+import truck4 from '../../golden/records/run-0.4.0-truck.json';
+import rig4 from '../../golden/records/run-0.4.0-rig.json';
+import numbers4 from '../../golden/records/run-0.4.0-numbers.json';
 import { checkAsked } from './checkAsked';
 
 describe('what an earlier version asked', () => {
@@ -20,6 +23,29 @@ describe('what an earlier version asked', () => {
     const short = { ...made, steps: made.steps.filter(({ id }) => id !== 'static-hold') };
     expect(checkAsked(short, '0.3.0')?.message).toContain('Brakes released');
     expect(checkAsked(made, '9.9.9')?.message).toContain('does not know');
+  });
+
+  it('is refused where any answer stands otherwise, is made up, or a hold is shorter than it was', () => {
+    for (const golden of [truck, rig, numbers, truck4, rig4, numbers4]) {
+      const { made, coreVersion } = golden.header as unknown as RunHeader;
+      expect(checkAsked(made, coreVersion)).toBeNull();
+      const words = JSON.stringify(made.steps);
+      const wrong = (from: RegExp, to: string) => {
+        const steps = JSON.parse(words.replace(from, to)) as RunHeader['made']['steps'];
+        expect(JSON.stringify(steps)).not.toBe(words);
+        return checkAsked({ ...made, steps }, coreVersion)?.message;
+      };
+      expect(wrong(/"standing":"bad"/, '"standing":"good"')).toContain('does not take its answers');
+      expect(wrong(/"standing":"bad"/g, '"standing":"noted"')).toContain(coreVersion);
+      expect(wrong(/"value":"[^"]*","title"/, '"value":"made-up","title"')).toContain(
+        'does not take',
+      );
+      expect(wrong(/"seconds":\d+/, '"seconds":1')).toContain('does not take');
+      // Its words may differ.
+      expect(
+        wrong(/"title":"Couplers|"title":"Tug|"title":"Build up/, '"title":"Otherwise'),
+      ).toBeUndefined();
+    }
   });
 
   it('is refused where a figure of a step is reckoned otherwise, however deep that lies', () => {

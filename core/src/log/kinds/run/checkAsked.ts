@@ -2,13 +2,15 @@ import type { FieldProblem, RunMade, Step } from '@keen-bleed/contract';
 import { procedureFor } from '../../../procedure/procedureFor';
 import { stepMakerById } from '../../../procedure/stepMakers';
 import { CORE_VERSION } from '../../../version';
+import { checkStandings } from './askedEarlier';
 
 /** Versions whose runs may still lie on a phone, with the steps that version made. */
 const EARLIER: readonly string[] = ['0.2.0', '0.3.0', '0.4.0'];
 
 /**
  * Whether what a run asks is what its rig and rule set ask for. By the core of today it has to be just that; by an
- * earlier one its words may differ, but nothing required may be missing, and no figure may be reckoned otherwise.
+ * earlier one its words may differ, but nothing required may be missing, no figure may be reckoned otherwise, and every
+ * answer has to stand as it stood.
  *
  * @returns null where it is, otherwise the field of what was made that is wrong
  */
@@ -42,7 +44,7 @@ export function checkAsked(made: RunMade, coreVersion: string): FieldProblem | n
   });
   return changed
     ? { field: 'steps', message: `“${changed.title}” is not as this rule set asks for it.` }
-    : null;
+    : checkStandings(made.steps, steps, coreVersion);
 }
 
 function sameFigures(asked: Step, step: Step): boolean {
