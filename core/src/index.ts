@@ -122,7 +122,13 @@ export { readingUncertaintyPsi } from './gauge/uncertainty';
 export { markRows, type MarkRow } from './reading/markRows';
 export { caughtMark, type CaughtMark } from './linked/caughtMark';
 export { withSample, type GaugeSample } from './linked/sampleLog';
-export { clockAnswers, correctedMs, isTimeUnsure, unsureLanes } from './facts/factTimes';
+export {
+  clockAnswers,
+  correctedMs,
+  isTimeDoubted,
+  isTimeUnsure,
+  unsureLanes,
+} from './facts/factTimes';
 export { inOrder } from './facts/factOrder';
 export { isCriticalFailure, isCriticalStep } from './repair/critical';
 export { knownOf, mismatches, sayPartNumber, wantsOf, type Want } from './repair/match';

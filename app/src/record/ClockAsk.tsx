@@ -1,6 +1,7 @@
 import type { RunFact } from '@keen-bleed/contract';
 import {
   clockAnswers,
+  isTimeDoubted,
   CLOCK_SAID_FROM_MS,
   sayClockAhead,
   unsureLanes,
@@ -40,6 +41,15 @@ export function ClockAsk({ facts, onAnswer }: ClockAskProps) {
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string>();
   const [lane] = unsureLanes(facts);
+  if (isTimeDoubted(facts)) {
+    return (
+      <Notice
+        manner="trouble"
+        title="Its times cannot be: they do not fit when it was received"
+        text="It is kept, and what failed in it counts. What passed takes nothing away: test again."
+      />
+    );
+  }
   if (lane === undefined) return <ClockWords facts={facts} />;
   const first = facts.find((fact) => fact.lane === lane);
   if (!first) return null;

@@ -53,7 +53,7 @@ describe('a phone that was fast and is set right in the middle of a record', () 
     trueMs += 5_000;
     hears();
     expect(measuredClock()).toMatchObject({ aheadMs: 598_000, shownAheadMs: 0 });
-    const last = await add({ kind: 'close', how: 'stopped', reason: 'Called away' });
+    const last = await add({ kind: 'close', how: 'incomplete', reason: 'Called away' });
     expect(last.atMs - after.atMs).toBe(5_000);
     expect([before, after, last].map((fact) => correctedMs(fact))).toEqual([
       trueMs - 25_000,

@@ -47,3 +47,23 @@ export function unsureLanes(facts: readonly MayAnswer[]): string[] {
   );
   return [...new Set(unsure.map(({ lane }) => lane))];
 }
+
+/**
+ * What a device's own word of the time is believed up to, against when the server received it: nothing happens after
+ * it was received, and no phone keeps a record for years. House values; RUNNING names them.
+ */
+export const BELIEVED = { aheadMs: 15 * 60_000, agoMs: 3 * 365 * 86_400_000 } as const;
+
+/**
+ * Whether a log says times of itself that its receipt rules out, by an offset that was measured or told. Such a log is
+ * kept and opens failures; it takes none away, and overtakes nothing.
+ */
+export function isTimeDoubted(facts: readonly MayAnswer[]): boolean {
+  const answers = clockAnswers(facts);
+  return facts.some(({ kind, atMs, offsetMs, lane, receivedAtMs }) => {
+    const aheadMs = offsetMs ?? answers.get(lane);
+    if (kind === 'clock' || receivedAtMs === undefined || aheadMs === undefined) return false;
+    const saidMs = atMs - aheadMs;
+    return saidMs > receivedAtMs + BELIEVED.aheadMs || saidMs < receivedAtMs - BELIEVED.agoMs;
+  });
+}

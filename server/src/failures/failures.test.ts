@@ -67,6 +67,25 @@ describe('what has failed', () => {
     expect(await keysOf(unit)).toEqual([]);
   });
 
+  it.each([
+    ['that says it is of the year 2099', { startMs: Date.UTC(2099, 0), offsetMs: 0 }],
+    ['that says it is of the year 2006', { startMs: Date.UTC(2006, 0), offsetMs: 0 }],
+    ['whose clock is said to be ten years slow', { offsetMs: -10 * 365 * 86_400_000 }],
+    ['whose clock is said to be ten years fast', { offsetMs: 10 * 365 * 86_400_000 }],
+  ])('is not taken away by a run %s, and may still be opened by one', async (_, times) => {
+    const unit = await newTruck();
+    await keep(unit, wholeRun(6, later()));
+    await keep(unit, wholeRun(1, { ...later(), ...times }));
+    expect(await keysOf(unit)).toEqual(['figure:static-leak']);
+    expect((await rowOf(unit))?.last).toMatchObject({ verdict: 'fail', timeUnsure: false });
+    // A good one whose times can be does take it away; a bad one of no time opens it again.
+    await keep(unit, wholeRun(1, later()));
+    expect(await keysOf(unit)).toEqual([]);
+    await keep(unit, wholeRun(6, { ...later(), ...times }));
+    expect(await keysOf(unit)).toEqual(['figure:static-leak']);
+    expect((await rowOf(unit))?.last).toMatchObject({ verdict: 'fail', timeUnsure: true });
+  });
+
   it('is closed by a lead with a written reason, by nobody else, and once', async () => {
     const unit = await newTruck();
     const runId = await keep(unit, wholeRun(6, later()));

@@ -3,6 +3,7 @@ import {
   clockAnswers,
   CORE_VERSION,
   correctedMs,
+  isTimeDoubted,
   isTimeUnsure,
   type FoldedLog,
   type JobBoard,
@@ -12,6 +13,9 @@ import type { logs, logUnits } from '../db/schema';
 
 /** Later than every clock: where a failure whose time cannot be told is listed. */
 const END_OF_TIME_MS = 8_640_000_000_000_000;
+
+/** Earlier than every clock: where one that passed is listed whose own times cannot be. It takes nothing away. */
+const BEFORE_ALL_MS = 1;
 
 /** When a log was started and closed by the server's clock, as far as it can be told. */
 function timesOf(log: FoldedLog, receivedAtMs: number) {
@@ -27,7 +31,10 @@ function timesOf(log: FoldedLog, receivedAtMs: number) {
     startedAtMs: correctedMs({ atMs: startedAtMs, offsetMs, receivedAtMs }, answers.get(firstLane)),
     closedAtMs: close ? byServer(close) : null,
     lastAtMs: log.facts.reduce((latest, fact) => Math.max(latest, byServer(fact)), 0),
-    timeUnsure: log.facts.length === 0 ? offsetMs === null : isTimeUnsure(log.facts),
+    timeUnsure:
+      log.facts.length === 0
+        ? offsetMs === null
+        : isTimeUnsure(log.facts) || isTimeDoubted(log.facts),
   };
 }
 
@@ -75,7 +82,12 @@ export function judged(
     units: {
       startedAtMs,
       closedAtMs,
-      rankMs: timeUnsure && verdict === 'fail' ? END_OF_TIME_MS : closedAtMs,
+      rankMs:
+        timeUnsure && verdict === 'fail'
+          ? END_OF_TIME_MS
+          : closedAtMs !== null && isTimeDoubted(log.facts)
+            ? BEFORE_ALL_MS
+            : closedAtMs,
       verdict,
       whole: !isRetest(log.header),
       trend,
