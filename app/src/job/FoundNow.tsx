@@ -23,12 +23,14 @@ export function beginAt(
 ): Conclusion {
   const { made } = header;
   const by = checks.find((each) => each.partId === partId)?.said;
+  // A suspect's name is no check: which one proved it is for the technician to say.
+  const asFound = made.bornOf.kind === 'suspect' ? '' : made.found;
   return {
     unitId: made.units[unit]?.id ?? made.units[0]!.id,
     partId,
     faultId,
     text: title,
-    by: by ?? made.found,
+    by: by ?? asFound,
   };
 }
 
