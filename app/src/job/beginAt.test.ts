@@ -1,4 +1,4 @@
-import { beginAt } from './FoundNow';
+import { beginAt } from './beginAt';
 import type { LiveJob } from './useJob';
 
 const likely = { faultId: 'f', unit: 0, partId: 'governor', title: 'set too high' } as never;
