@@ -15,50 +15,20 @@ export interface Writing {
 /** Another tab can be quicker this many times in a row; more is no race. */
 const MOST_TRIES = 8;
 
-/** Clocks further apart than this, ms, were set meanwhile; a slow answer of the server is never that far off. */
-const SET_APART_MS = 30_000;
-
-/**
- * When a fact was, by the clock its lane goes by. Where the device's was set since the last entry and this page did not
- * see it, the lane's own goes on: what was timed before and after is apart as it was. Where neither is known the entry
- * comes with the last one and says that its time is not sure; it is never refused for the clock.
- */
-function timeIn(
-  { log, lane }: Writing,
-  pressedAtMs: number,
-  aheadMs: number | null,
-): { atMs: number; offsetMs: number | null } {
-  const end = log.endOf(lane);
-  const asPressed = { atMs: pressedAtMs, offsetMs: aheadMs };
-  if (!end) return asPressed;
-  if (aheadMs !== null && end.offsetMs !== null) {
-    const byLane = pressedAtMs - aheadMs + end.offsetMs;
-    const isSet = Math.abs(aheadMs - end.offsetMs) > SET_APART_MS;
-    if (isSet && byLane >= end.atMs) return { atMs: byLane, offsetMs: end.offsetMs };
-    if (pressedAtMs < end.atMs && !isSet) return { atMs: end.atMs, offsetMs: end.offsetMs };
-  }
-  return pressedAtMs < end.atMs ? { atMs: end.atMs, offsetMs: null } : asPressed;
-}
-
 /** Stamps a fact as the next of its lane. */
 export function stamped(
-  writing: Writing,
+  { log, lane }: Writing,
   fact: NewFact,
   pressedAtMs: number,
   aheadMs: number | null,
 ): AnyFact {
-  const { log, lane } = writing;
-  const { atMs, offsetMs } =
-    'atMs' in fact
-      ? { atMs: pressedAtMs, offsetMs: aheadMs }
-      : timeIn(writing, pressedAtMs, aheadMs);
   return {
-    atMs,
+    atMs: pressedAtMs,
     ...fact,
     id: uuidv7(),
     lane,
     seq: log.nextSeq(lane),
-    offsetMs,
+    offsetMs: aheadMs,
     v: anyLogKind(log.header.kind).version,
   };
 }

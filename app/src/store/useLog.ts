@@ -9,7 +9,6 @@ import { folded, isWritable, keptLog } from './logs';
 import { countWaiting, moreSoon } from './outbox';
 import { recordFact } from './recordFact';
 import { onLogChanged } from './tabs';
-import { deviceMs } from '../wire/serverClock';
 
 /** A log that is written on this device. */
 export interface LiveLog<K extends LogKindName, S extends LogState> {
@@ -97,7 +96,7 @@ export function useLog<K extends LogKindName, S extends LogState>(
   const record = useCallback(
     (fact: NewFact): Promise<string | null> => {
       // The moment is taken when the pad is pressed, not when its turn to be written comes.
-      const pressedAtMs = deviceMs();
+      const pressedAtMs = Date.now();
       const write = async () => {
         if (!now.current || lane === null) return 'This record is not open on this device.';
         const done = await recordFact({ log: now.current, lane }, fact, pressedAtMs);

@@ -1,9 +1,6 @@
 /** How far this device's clock is ahead of the server's, ms; null until an answer of the server has told. */
 export interface MeasuredClock {
-  /** Of the clock that records go by here, `deviceMs`. */
   aheadMs: number | null;
-  /** Of the clock that the device shows. */
-  shownAheadMs: number | null;
   /** Counts the times this page has seen its own clock being set; two facts of one count share one clock. */
   epoch: string;
   /** When it was measured, by this device's clock; null where it is only remembered, or the clock was set since. */
@@ -16,22 +13,14 @@ const SET_BY_MS = 2_000;
 const page = Math.random().toString(36).slice(2);
 let sets = 0;
 let steadyMs = Date.now() - performance.now();
-/** By how much it was set back since this page was loaded, ms. */
-let setBackMs = 0;
-let now: Omit<MeasuredClock, 'shownAheadMs'> = {
-  aheadMs: null,
-  epoch: `${page}-0`,
-  measuredAtMs: null,
-};
+let now: MeasuredClock = { aheadMs: null, epoch: `${page}-0`, measuredAtMs: null };
 const listeners = new Set<(clock: MeasuredClock) => void>();
 
 /** Looks whether the clock was set since it was looked at last. Sleep looks like it too, and does no harm. */
 function lookWhetherSet(): void {
   const steady = Date.now() - performance.now();
-  const byMs = steady - steadyMs;
-  if (Math.abs(byMs) < SET_BY_MS) return;
+  if (Math.abs(steady - steadyMs) < SET_BY_MS) return;
   steadyMs = steady;
-  if (byMs < 0) setBackMs -= byMs;
   sets += 1;
   now = { ...now, epoch: `${page}-${sets}`, measuredAtMs: null };
 }
@@ -42,35 +31,21 @@ export function heardServerTime(serverMs: number, askedMs: number, answeredMs: n
   lookWhetherSet();
   now = {
     ...now,
-    aheadMs: Math.round((askedMs + answeredMs) / 2 + setBackMs - serverMs),
+    aheadMs: Math.round((askedMs + answeredMs) / 2 - serverMs),
     measuredAtMs: answeredMs,
   };
-  listeners.forEach((listener) => listener(told()));
+  listeners.forEach((listener) => listener(now));
 }
 
 /** The clock as last measured; for a page that has not yet heard, what the device remembers is put in by the store. */
 export function measuredClock(): MeasuredClock {
   lookWhetherSet();
-  return told();
-}
-
-const told = (): MeasuredClock => ({
-  ...now,
-  shownAheadMs: now.aheadMs === null ? null : now.aheadMs - setBackMs,
-});
-
-/**
- * The clock that records go by: the device's, and where that is set back while this page is open, on as it was. A hold
- * that is being timed is timed right, and the next mark does not come before the last.
- */
-export function deviceMs(): number {
-  lookWhetherSet();
-  return Date.now() + setBackMs;
+  return now;
 }
 
 /** Puts in what was measured before this page was loaded. */
 export function rememberClock(aheadMs: number): void {
-  now = now.aheadMs === null ? { ...now, aheadMs: aheadMs + setBackMs } : now;
+  now = now.aheadMs === null ? { ...now, aheadMs } : now;
 }
 
 /** Tells of every measurement. */

@@ -7,13 +7,6 @@ export const MOST_FACTS = 5_000;
 /** More that are taken so that a full log can still be closed and its clock set right. */
 const TO_FINISH = 20;
 
-/** The end of a lane: its last place, its latest time, and how far its clock was ahead then; null where unknown. */
-export interface LaneEnd {
-  seq: number;
-  atMs: number;
-  offsetMs: number | null;
-}
-
 /** Why a fact is not taken. */
 export interface LogProblem extends FieldProblem {
   code: 'not-right' | 'log-closed' | 'log-full' | 'facts-missing' | 'place-taken';
@@ -30,7 +23,7 @@ export class FoldedLog<
 > {
   private ordered: F[];
   private readonly ids: Set<string>;
-  private readonly lastOf = new Map<string, LaneEnd>();
+  private readonly lastOf = new Map<string, { seq: number; atMs: number }>();
   private folded: LogFold<F, S>;
 
   constructor(
@@ -60,11 +53,6 @@ export class FoldedLog<
 
   has(factId: string): boolean {
     return this.ids.has(factId);
-  }
-
-  /** Where a lane ends; null while nothing is in it. */
-  endOf(lane: string): LaneEnd | null {
-    return this.lastOf.get(lane) ?? null;
   }
 
   /** The next place in a lane. */
@@ -99,13 +87,11 @@ export class FoldedLog<
     this.note(fact);
   }
 
-  private note({ lane, seq, atMs, offsetMs }: F): void {
+  private note({ lane, seq, atMs }: F): void {
     const before = this.lastOf.get(lane);
-    const isLater = atMs >= (before?.atMs ?? 0);
     this.lastOf.set(lane, {
       seq: Math.max(seq, before?.seq ?? 0),
-      atMs: isLater ? atMs : before!.atMs,
-      offsetMs: isLater ? offsetMs : before!.offsetMs,
+      atMs: Math.max(atMs, before?.atMs ?? 0),
     });
   }
 
