@@ -28,6 +28,15 @@ const failed = () => new Trouble('The backup could not be made: nothing was kept
 /** Writes the archive of one moment, and what there was in it. */
 async function keep(url, file) {
   const psql = openPsql(url);
+  try {
+    return await written(url, file, psql);
+  } finally {
+    // Where it failed, psql still waits for a word, and this command for psql.
+    psql.stdin.destroy();
+  }
+}
+
+async function written(url, file, psql) {
   // The archive and the list are of the same moment.
   psql.stdin.write(
     'begin isolation level repeatable read, read only;\nselect pg_catalog.pg_export_snapshot();\n',

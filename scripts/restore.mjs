@@ -58,6 +58,16 @@ async function replace(url, file, { from, bytes, list }) {
     restore.once('close', done);
   });
   const psql = openPsql(url);
+  try {
+    return await swapped(file, { from, bytes, list }, { restore, restored, psql });
+  } finally {
+    // Without its commit psql ends with everything as it was; left open, this command would not end.
+    psql.stdin.destroy();
+    restore.kill();
+  }
+}
+
+async function swapped(file, { from, bytes, list }, { restore, restored, psql }) {
   psql.stdin.write(`\\o /dev/null\n${CLEAR}`);
   const archive = createReadStream(file, { start: from, end: from + bytes - 1 });
   // It may leave the archive's last bytes unread; its exit code says whether it had all it needed.
@@ -115,7 +125,7 @@ await runMain(async () => {
     await run(process.execPath, [join(import.meta.dirname, 'backup.mjs')], { show: true });
   }
   const found = await withDatabaseUrl((url) => replace(url, file, backup));
-  say(
-    `brought back: ${found.tables['public.shops'] ?? 0} shop(s), ${found.records} records, each with its chain`,
-  );
+  say(`brought back: ${found.tables['public.shops'] ?? 0} shop(s), ${found.records} records`);
+  if (found.wrong.length > 0)
+    say(`${found.wrong.length} of them are not what was recorded: npm run verify`);
 });

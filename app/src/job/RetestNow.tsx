@@ -105,7 +105,7 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
           title={`Not possible as it stands: ${stillMissing.join(', ')}`}
           text={
             whole
-              ? 'Couple it behind what has these, then retest.'
+              ? 'The rig it stands in cannot show these: couple it to another tractor, then retest.'
               : 'Couple it to any tractor in the yard, then retest.'
           }
         />

@@ -45,8 +45,8 @@ export function ClockAsk({ facts, onAnswer }: ClockAskProps) {
     return (
       <Notice
         manner="trouble"
-        title="Its times cannot be: they do not fit when it was received"
-        text="It is kept, and what failed in it counts. What passed takes nothing away: test again."
+        title="Wrong clock: its times do not fit when it came in"
+        text="It is kept, and its failures count. What passed closes no failure: test again."
       />
     );
   }

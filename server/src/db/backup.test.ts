@@ -56,6 +56,8 @@ function commandWith(
   ...args: string[]
 ): { status: number | null; said: string } {
   const done = spawnSync(process.execPath, [script(name), ...args], {
+    // One that does not end is what is wrong: this stands far over what it needs.
+    timeout: 60_000,
     env: { ...process.env, DATABASE_URL: url, KEEN_BLEED_DATA: folder, ...env },
     encoding: 'utf8',
   });
@@ -63,16 +65,21 @@ function commandWith(
 }
 
 /** PostgreSQL's programs with a psql that does `first` with what it is fed. */
-function programsWith(name: string, psql: string): { POSTGRES_PROGRAMS: string } {
+function programsWith(
+  name: string,
+  words: string,
+  program = 'psql',
+): { POSTGRES_PROGRAMS: string } {
   const home = '/usr/lib/postgresql';
   const [newest = ''] = readdirSync(home).sort((a, b) => Number(b) - Number(a));
   const real = join(home, newest, 'bin');
   const programs = join(folder, name);
   mkdirSync(programs);
   for (const each of readdirSync(real))
-    if (each !== 'psql') symlinkSync(join(real, each), join(programs, each));
-  writeFileSync(join(programs, 'psql'), `#!/bin/sh\n${psql.replace('PSQL', join(real, 'psql'))}\n`);
-  chmodSync(join(programs, 'psql'), 0o755);
+    if (each !== program) symlinkSync(join(real, each), join(programs, each));
+  const whole = join(real, program);
+  writeFileSync(join(programs, program), `#!/bin/sh\n${words.replace('PSQL', whole)}\n`);
+  chmodSync(join(programs, program), 0o755);
   return { POSTGRES_PROGRAMS: programs };
 }
 
@@ -236,6 +243,15 @@ describe('a backup', () => {
     expect(await holds(empty.database)).toEqual(before);
     await empty.database.close();
     await other.close();
+  });
+
+  it.each(['pg_dump', 'psql'])('that %s breaks off ends, and keeps nothing', (program) => {
+    const file = join(folder, `${program}.backup`);
+    const broken = programsWith(`broken-${program}`, 'exit 3', program);
+    const done = commandWith(broken, 'backup', shop.ownerUrl, file);
+    expect(done).toMatchObject({ status: 1 });
+    expect(done.said).toContain('nothing was kept');
+    expect(readdirSync(folder).filter((each) => each.startsWith(`${program}.backup`))).toEqual([]);
   });
 
   it('with one byte changed is refused, and so is one from which anything is missing', async () => {
