@@ -1,6 +1,8 @@
+import { useEffect } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
 import { useJobBlocks } from '../data/useRecords';
+import { useOutboxPart } from '../store/outbox';
 import { space } from '../theme/space';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
@@ -14,6 +16,12 @@ export function ReleaseNow({ job, tell }: { job: LiveJob; tell: Tell | null }) {
   const { header, state } = job;
   const blocks = useJobBlocks(header.id);
   const against = blocks.data?.blocks ?? [];
+  const isSent = useOutboxPart(({ unsent }) => unsent === 0);
+  const { mutate } = blocks;
+  // What the server has against it is another once it holds what waited here.
+  useEffect(() => {
+    if (isSent) void mutate();
+  }, [isSent, mutate]);
   return (
     <View style={{ gap: space.near }}>
       <Txt as="heading" heading={2}>
@@ -29,7 +37,9 @@ export function ReleaseNow({ job, tell }: { job: LiveJob; tell: Tell | null }) {
           text={
             against.length > 0
               ? `It stands against: ${against.join(' ')}`
-              : 'It is sent as soon as there is a network.'
+              : isSent
+                ? 'It is with the server. Ask again if no answer comes within a minute.'
+                : 'It is sent as soon as there is a network.'
           }
         />
       ) : against.length > 0 ? (
@@ -41,7 +51,7 @@ export function ReleaseNow({ job, tell }: { job: LiveJob; tell: Tell | null }) {
           manner="main"
           size="glove"
           onPress={() => {
-            void tell({ kind: 'ask-release' }).then(() => blocks.mutate());
+            void tell({ kind: 'ask-release' }).then(() => mutate());
           }}
           style={{ alignSelf: 'flex-start' }}
         />

@@ -171,15 +171,45 @@ export async function changeLog(
 
 /** Logs that wait for the server: not opened there, or with facts it does not have. The work goes with what waits. */
 export async function waitingLogs(): Promise<DeviceLog[]> {
+  return (await waiting()).map(({ log }) => log);
+}
+
+/** A log that waits, with the facts that waited when it was looked at. */
+export interface Waiting {
+  log: DeviceLog;
+  factIds: ReadonlySet<string>;
+}
+
+/**
+ * What waits, in the order it is sent: jobs last, since the server weighs a job’s retests and its release by the runs
+ * and checks that they name. All is read at one moment: what a job’s facts name is in it, whatever is written meanwhile.
+ */
+export async function waitingInOrder(): Promise<Waiting[]> {
+  const all = await waiting();
+  const isJob = ({ log }: Waiting) => log.kind === 'job';
+  return [...all.filter((each) => !isJob(each)), ...all.filter(isJob)];
+}
+
+/** What waits, the oldest log first. */
+async function waiting(): Promise<Waiting[]> {
   const tx = (await database()).transaction(['logs', 'facts']);
-  const ids = new Set((await tx.objectStore('logs').index('by-opened').getAllKeys(0)).map(String));
+  const unopened = await tx.objectStore('logs').index('by-opened').getAllKeys(0);
+  const byLog = new Map(unopened.map((id) => [String(id), new Set<string>()]));
   let cursor = await tx.objectStore('facts').index('by-sent').openCursor(0);
   while (cursor) {
-    ids.add(cursor.value.logId);
+    const { logId, id } = cursor.value;
+    byLog.set(logId, (byLog.get(logId) ?? new Set<string>()).add(id));
     cursor = await cursor.continue();
   }
-  const found = await Promise.all([...ids].map((id) => tx.objectStore('logs').get(id)));
-  return found.flatMap((log) => log ?? []).sort((a, b) => (a.id < b.id ? -1 : 1));
+  const found = await Promise.all(
+    [...byLog].map(async ([id, factIds]) => ({
+      log: await tx.objectStore('logs').get(id),
+      factIds,
+    })),
+  );
+  return found
+    .flatMap(({ log, factIds }) => (log ? [{ log, factIds }] : []))
+    .sort((a, b) => (a.log.id < b.log.id ? -1 : 1));
 }
 
 /** Logs the server refused something of. */

@@ -3,7 +3,15 @@ import { RequestProblem } from '../wire/api';
 import { buildName } from './buildName';
 import { compareWithServer } from './compareWithServer';
 import { recallClock, type Writer } from './kept';
-import { countUnsent, isMine, isWritable, refuse, setRefused, waitingLogs } from './logs';
+import {
+  countUnsent,
+  isMine,
+  isWritable,
+  refuse,
+  setRefused,
+  waitingInOrder,
+  waitingLogs,
+} from './logs';
 import type { DeviceLog } from './database';
 import { leaveOldLogs } from './retention';
 import { sendLog } from './sendLog';
@@ -164,7 +172,7 @@ async function pass(): Promise<void> {
   retryTimer = null;
   try {
     await compareOnce(mine);
-    for (const log of await waitingLogs()) {
+    for (const { log, factIds } of await waitingInOrder()) {
       if (!isWritable(log, mine) || isWaiting(log.id)) continue;
       if (log.refused !== null) {
         // Another build of the app may be taken where this log's last one was not.
@@ -172,7 +180,7 @@ async function pass(): Promise<void> {
         await setRefused(log.id, null);
       }
       set({ standing: 'sending' });
-      await oneAtATime(`keen-bleed-send-${log.id}`, () => sendOne(log.id, mine));
+      await oneAtATime(`keen-bleed-send-${log.id}`, () => sendOne(log.id, mine, factIds));
     }
     retryMs = RETRY_FIRST_MS;
     await settle();
@@ -182,9 +190,9 @@ async function pass(): Promise<void> {
 }
 
 /** Sends one log. What goes wrong with it alone never ends the pass. */
-async function sendOne(logId: string, mine: Writer): Promise<void> {
+async function sendOne(logId: string, mine: Writer, factIds: ReadonlySet<string>): Promise<void> {
   try {
-    await sendLog(logId, mine);
+    await sendLog(logId, mine, factIds);
     waits.delete(logId);
   } catch (error) {
     const problem = error instanceof RequestProblem ? error : null;

@@ -15,12 +15,19 @@ const SAME_CLOCK_MS = 60_000;
  * Sends what waits of one log: its header, the pictures its facts name, and the facts, lane by lane. Nothing counts as
  * sent but what the server itself says it holds.
  *
+ * @param factIds the facts that waited when the pass began; of a job no later ones are sent, since what they name may
+ * not have been
  * @throws RequestProblem with the fact it is about, where the server named one
  */
-export async function sendLog(logId: string, who: Writer): Promise<void> {
+export async function sendLog(
+  logId: string,
+  who: Writer,
+  factIds: ReadonlySet<string>,
+): Promise<void> {
   const db = await database();
   const log = await db.get('logs', logId);
   if (!log) return;
+  const goes = ({ id }: DeviceFact) => log.kind !== 'job' || factIds.has(id);
   if (log.opened === 0) {
     requireHeld(await ask('POST', '/api/v1/logs', log.header), logId);
     await changeLog(logId, { opened: 1 });
@@ -30,7 +37,7 @@ export async function sendLog(logId: string, who: Writer): Promise<void> {
   const lanes = [...new Set((await unsentFacts(logId)).map((row) => row.lane))].filter(
     (each) => own.includes(each) || (each === logId && log.personId === who.personId),
   );
-  for (const each of lanes) await sendLane(logId, each, who, true);
+  for (const each of lanes) await sendLane({ logId, lane: each, who, goes, mayTryAgain: true });
   // Another page may have been turned away meanwhile, and have said so.
   if ((await db.get('logs', logId))?.refused) await gone(logId);
   if (log.closed === 1 && (await unsentFacts(logId)).length === 0) {
@@ -38,13 +45,19 @@ export async function sendLog(logId: string, who: Writer): Promise<void> {
   }
 }
 
-async function sendLane(
-  logId: string,
-  lane: string,
-  who: Writer,
-  mayTryAgain: boolean,
-): Promise<void> {
-  const rows = (await unsentFacts(logId)).filter((row) => row.lane === lane);
+/** A lane that is sent. */
+interface Sending {
+  logId: string;
+  lane: string;
+  who: Writer;
+  /** Whether a fact goes with this pass. */
+  goes: (row: DeviceFact) => boolean;
+  mayTryAgain: boolean;
+}
+
+async function sendLane(sending: Sending): Promise<void> {
+  const { logId, lane, goes } = sending;
+  const rows = (await unsentFacts(logId)).filter((row) => row.lane === lane && goes(row));
   if (rows.length === 0) return;
   for (let from = 0; from < rows.length; from += MOST_FACTS_AT_ONCE) {
     const lot = rows.slice(from, from + MOST_FACTS_AT_ONCE);
@@ -54,7 +67,7 @@ async function sendLane(
       if (problem) throw problem;
     } catch (error) {
       if (!(error instanceof RequestProblem)) throw error;
-      await afterRefusal(error, { logId, lane, who, lot, mayTryAgain });
+      await afterRefusal(error, { ...sending, lot });
       return;
     }
   }
@@ -70,12 +83,8 @@ async function sendFacts(logId: string, lane: string, lot: readonly DeviceFact[]
 const gap = () =>
   new RequestProblem('facts-missing', 'The server lacks earlier marks of this record.');
 
-interface Refused {
-  logId: string;
-  lane: string;
-  who: Writer;
+interface Refused extends Sending {
   lot: readonly DeviceFact[];
-  mayTryAgain: boolean;
 }
 
 /** Mends what can be mended at once, once; what is left is thrown, with the fact it is about. */
@@ -88,7 +97,7 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
     if (held) await setHeld(logId, [lane], await ownPart(held, lot));
     const next = await anotherLane(who);
     await moveToLane(logId, lane, next);
-    await sendLane(logId, next, who, false);
+    await sendLane({ ...refused, lane: next, mayTryAgain: false });
     return;
   }
   if (problem.code === 'not-found' && (await bringBack(logId, who))) throw gap();
@@ -102,7 +111,7 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
     if (lacksPhoto) await photosAgain(lot);
     const changed = await setHeld(logId, [lane], held.lanes);
     if ((!changed && !lacksPhoto) || !mayTryAgain) throw problem;
-    await sendLane(logId, lane, who, false);
+    await sendLane({ ...refused, mayTryAgain: false });
     return;
   }
   // What came before the fact that was refused has been taken.
