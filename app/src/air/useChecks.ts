@@ -9,8 +9,12 @@ const NONE: readonly Check[] = [];
 export function useChecks(rig: RigUnderTest): readonly Check[] {
   const { data } = useSWRImmutable<readonly Check[], Error>(
     `checks ${rigKey(rig)}`,
-    () => inDrawing((drawing) => drawing.checks(rig)),
+    () => checksNow(rig),
     { keepPreviousData: true },
   );
   return data ?? NONE;
 }
+
+/** Everything that can be checked on a rig, once it has been made. */
+export const checksNow = (rig: RigUnderTest): Promise<readonly Check[]> =>
+  inDrawing((drawing) => drawing.checks(rig));

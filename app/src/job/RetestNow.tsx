@@ -12,7 +12,7 @@ import { router } from 'expo-router';
 import { useMemo } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { useChecks } from '../air/useChecks';
+import { checksNow, useChecks } from '../air/useChecks';
 import { inDrawing } from '../air/useDrawn';
 import { coupled } from '../data/coupled';
 import { useRigs, useRuleSets, useUnits } from '../data/useRecords';
@@ -52,6 +52,16 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
     rig,
     state.owed.flatMap((each) => checksOfRetest(checks, each).map(({ id }) => id)),
   );
+  /** Opens the first check that a retest asks for; where they are still being made, once they are. */
+  const measure = async (owed: Owed) => {
+    onTrouble(
+      checks.length > 0 ? null : 'The checks of this rig are being made. This one opens by itself.',
+    );
+    const made = checks.length > 0 ? checks : await checksNow(rig);
+    const [first] = checksOfRetest(made, owed);
+    if (first) onSheet({ sheet: 'check', owed, check: first });
+    onTrouble(first ? null : `This rig has no check for “${owed.title}”.`);
+  };
   const runOn = (on: RigUnderTest, owed: readonly Owed[]) =>
     rules.data ? retestRun(on, owed, [header.id], rules.data, header.made.ruleSetId ?? null) : null;
   const run = runOn(rig, left);
@@ -113,16 +123,7 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
       <OwedList
         owed={state.owed}
         expected={expected}
-        onCheck={
-          tell
-            ? (owed) => {
-                const [first] = checksOfRetest(checks, owed);
-                if (first) onSheet({ sheet: 'check', owed, check: first });
-                else
-                  onTrouble('The checks of this rig are still being made: try again in a moment.');
-              }
-            : null
-        }
+        onCheck={tell ? (owed) => void measure(owed) : null}
         onAccept={me.role === 'lead' ? (owed) => onSheet({ sheet: 'accept', owed }) : null}
       />
       {failed && tell ? (
