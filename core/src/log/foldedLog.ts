@@ -1,11 +1,20 @@
 import type { AnyFact, AnyHeader, FieldProblem } from '@keen-bleed/contract';
 import { inOrder } from '../facts/factOrder';
+import { clockAnswers, correctedMs, type ClockAnswers } from '../facts/factTimes';
 import type { LogFold, LogKind, LogState } from './logKind';
 
 /** Most facts a log takes; a long double takes about a hundred. */
 export const MOST_FACTS = 5_000;
 /** More that are taken so that a full log can still be closed and its clock set right. */
 const TO_FINISH = 20;
+
+/** How far a lane has come. */
+interface LaneEnd {
+  seq: number;
+  atMs: number;
+  /** When its last fact is taken to have been, among those of other lanes. */
+  inOrderMs: number;
+}
 
 /** Why a fact is not taken. */
 export interface LogProblem extends FieldProblem {
@@ -23,7 +32,8 @@ export class FoldedLog<
 > {
   private ordered: F[];
   private readonly ids: Set<string>;
-  private readonly lastOf = new Map<string, { seq: number; atMs: number }>();
+  private readonly lastOf = new Map<string, LaneEnd>();
+  private answers: ClockAnswers = new Map();
   private folded: LogFold<F, S>;
 
   constructor(
@@ -33,7 +43,7 @@ export class FoldedLog<
   ) {
     this.ordered = inOrder(facts);
     this.ids = new Set(this.ordered.map(({ id }) => id));
-    for (const fact of this.ordered) this.note(fact);
+    this.noteAll();
     this.folded = kind.fold(header, this.ordered);
   }
 
@@ -68,30 +78,55 @@ export class FoldedLog<
       this.closedProblem(fact) ??
       this.targetProblem(fact);
     if (problem) return problem;
-    const own = this.kind.admit(this.state, fact) ?? this.timeProblem(fact);
+    const own = this.kind.admit(this.folded, fact) ?? this.timeProblem(fact);
     return own && { code: 'not-right', ...own };
   }
 
   /** Adds a fact that was admitted. */
   add(fact: F): void {
-    const last = this.ordered.at(-1);
     this.ids.add(fact.id);
-    if (last && last.lane !== fact.lane) {
-      // Another device's: where it belongs among the others has to be looked for.
-      this.ordered = inOrder([...this.ordered, fact]);
-      this.folded = this.kind.fold(this.header, this.ordered);
-    } else {
-      this.ordered = [...this.ordered, fact];
+    const isLast = this.comesLast(fact);
+    this.ordered = [...this.ordered, fact];
+    if (isLast) {
       this.folded.add(fact);
+      this.note(fact);
+      return;
     }
-    this.note(fact);
+    // Another device's, or what a clock was worth: where each belongs among the others has to be looked for.
+    this.ordered = inOrder(this.ordered);
+    this.noteAll();
+    this.folded = this.kind.fold(this.header, this.ordered);
   }
 
-  private note({ lane, seq, atMs }: F): void {
+  /** Whether a fact stands after all that is there, as {@link inOrder} would have it. */
+  private comesLast(fact: F): boolean {
+    if (fact.kind === 'clock') return false;
+    const last = this.ordered.at(-1);
+    if (!last || last.lane === fact.lane) return true;
+    const lastMs = this.lastOf.get(last.lane)?.inOrderMs ?? 0;
+    const ownMs = this.inOrderMs(fact);
+    return ownMs > lastMs || (ownMs === lastMs && fact.lane > last.lane);
+  }
+
+  /** When a fact is taken to have been among those of other lanes. */
+  private inOrderMs(fact: F): number {
+    const before = this.lastOf.get(fact.lane)?.inOrderMs ?? -Infinity;
+    return Math.max(before, correctedMs(fact, this.answers.get(fact.lane)));
+  }
+
+  private noteAll(): void {
+    this.answers = clockAnswers(this.ordered);
+    this.lastOf.clear();
+    for (const fact of this.ordered) this.note(fact);
+  }
+
+  private note(fact: F): void {
+    const { lane, seq, atMs } = fact;
     const before = this.lastOf.get(lane);
     this.lastOf.set(lane, {
       seq: Math.max(seq, before?.seq ?? 0),
       atMs: Math.max(atMs, before?.atMs ?? 0),
+      inOrderMs: this.inOrderMs(fact),
     });
   }
 
@@ -117,8 +152,8 @@ export class FoldedLog<
   }
 
   private closedProblem(fact: F): LogProblem | null {
-    if (!this.state.closed || fact.kind === 'clock') return null;
-    if (this.kind.takesLate(this.state, fact)) return null;
+    if (fact.kind === 'clock' || this.kind.takesLate(this.folded, fact)) return null;
+    if (!this.state.closed) return null;
     return {
       code: 'log-closed',
       field: 'kind',

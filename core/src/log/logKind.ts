@@ -27,7 +27,7 @@ export interface LogSummary {
   board?: unknown;
 }
 
-/** Facts folded so far; more can be added. */
+/** Facts folded so far; more can be added, each after those that are there. */
 export interface LogFold<F, S> {
   add: (fact: F) => void;
   readonly state: S;
@@ -44,6 +44,7 @@ export interface LogKind<
   H extends AnyHeader = AnyHeader,
   F extends AnyFact = AnyFact,
   S extends LogState = LogState,
+  Fold extends LogFold<F, S> = LogFold<F, S>,
 > {
   name: LogKindName;
   /** Version of the shape of its header and facts. */
@@ -51,13 +52,13 @@ export interface LogKind<
   /** Whether only the person who opened it adds to it, or everybody of the shop who may record. */
   writers: 'opener' | 'shop';
   /** Whether a fact that comes after it was closed is still taken: others may not have heard of the closing. */
-  takesLate: (state: S, fact: F) => boolean;
+  takesLate(fold: Fold, fact: F): boolean;
   /** Folds facts that stand in order. */
-  fold: (header: H, facts: readonly F[]) => LogFold<F, S>;
+  fold: (header: H, facts: readonly F[]) => Fold;
   /** What a role may not record, in words; null where it may. The server's own facts nobody sends. */
   mayNot?: (role: Role, fact: F) => string | null;
   /** What only this kind knows to be wrong with a fact; null where it may be added. */
-  admit: (state: S, fact: F) => FieldProblem | null;
+  admit(fold: Fold, fact: F): FieldProblem | null;
   summary: (header: H, state: S) => LogSummary;
   /** All that was computed, to be kept with the core's version; null where nothing is. */
   result: (header: H, state: S) => unknown;

@@ -94,8 +94,9 @@ export function stateOfJob(header: JobHeader, facts: readonly JobFact[]): JobSta
   const live = standing(facts);
   const place = new Map(live.map((fact, at) => [fact.id, at]));
   const at = (fact: JobFact | null) => (fact ? (place.get(fact.id) ?? -1) : -1);
+  const byKind = grouped(live, ({ kind }) => kind);
   const all = <K extends JobFact['kind']>(kind: K) =>
-    live.filter((fact): fact is FactOf<K> => fact.kind === kind);
+    (byKind.get(kind) ?? []).filter((fact): fact is FactOf<K> => fact.kind === kind);
   const last = <K extends JobFact['kind']>(kind: K, after = -1): FactOf<K> | null =>
     all(kind).findLast((fact) => at(fact) > after) ?? null;
 
@@ -108,9 +109,10 @@ export function stateOfJob(header: JobHeader, facts: readonly JobFact[]): JobSta
   const fittedNow = fitted.filter((fact) => at(fact) > from);
   const chosen = last('chosen', from);
   const waiting = last('waiting', Math.max(from, at(fittedNow.at(-1) ?? null)));
+  const undoing = new Map(all('undone').map((fact) => [fact.measureId, fact]));
   const measures = all('measure').map((measure): MeasureTaken => ({
     measure,
-    undone: all('undone').findLast(({ measureId }) => measureId === measure.id) ?? null,
+    undone: undoing.get(measure.id) ?? null,
   }));
   const owed = owedBy(header, facts, live, fitted, measures);
   const allPassed = fittedNow.length > 0 && owed.every(({ passed }) => passed);
@@ -199,7 +201,7 @@ function earlierConclusions(
 }
 
 /** What a retest is owed since. */
-type Since = { retest: Retest } & Pick<Owed, 'workMs' | 'holds' | 'workedOn'>;
+type Since = { retest: Retest; workedOn: Set<string> } & Pick<Owed, 'workMs' | 'holds'>;
 
 /**
  * The retests owed: those of every part that was worked on, of every failure the job is to close once something was
@@ -223,13 +225,11 @@ function owedBy(
   const since = new Map<string, Since>();
   const owe = (retest: Retest | null, by: JobFact, unitId: string | undefined, holds = true) => {
     if (!retest) return;
-    const before = since.get(retest.id);
-    since.set(retest.id, {
-      retest,
-      workMs: Math.max(workedAt(by), before?.workMs ?? 0),
-      holds: holds || (before?.holds ?? false),
-      workedOn: [...new Set([...(before?.workedOn ?? []), ...(unitId ? [unitId] : [])])],
-    });
+    const owed = since.get(retest.id) ?? { retest, workMs: 0, holds: false, workedOn: new Set() };
+    owed.workMs = Math.max(workedAt(by), owed.workMs);
+    owed.holds ||= holds;
+    if (unitId) owed.workedOn.add(unitId);
+    since.set(retest.id, owed);
   };
   for (const fact of fitted) {
     const worked = { units: made.units, at: fact.at, repair: fact.repair };
@@ -246,11 +246,14 @@ function owedBy(
       owe(retestOfStep(made.units, stepId), undone, measure.at?.unitId);
   }
   const inTurn = [...since.values()].sort((a, b) => turnOf(a.retest) - turnOf(b.retest));
-  const tests = live.filter((fact): fact is RetestedFact => fact.kind === 'retested');
-  return inTurn.map(({ retest, ...since }): Owed => {
-    const { workMs } = since;
-    const own = tests.filter(
-      (fact) => fact.owedId === retest.id && isAfterWork(workMs, fact.testedAtMs ?? timeOf(fact)),
+  const tests = grouped(
+    live.filter((fact): fact is RetestedFact => fact.kind === 'retested'),
+    ({ owedId }) => owedId,
+  );
+  return inTurn.map(({ retest, workMs, holds, workedOn }): Owed => {
+    const since = { workMs, holds, workedOn: [...workedOn] };
+    const own = (tests.get(retest.id) ?? []).filter((fact) =>
+      isAfterWork(workMs, fact.testedAtMs ?? timeOf(fact)),
     );
     const done = own.at(-1) ?? null;
     const undecided = new Set(
@@ -299,10 +302,26 @@ function releaseOf(
   live: readonly JobFact[],
 ): Pick<JobState, 'released' | 'overtaken'> {
   const releases = live.filter((fact): fact is ReleasedFact => fact.kind === 'released');
+  // The last place of weight in each lane: a release that knew it knew those before.
+  const weighed = new Map<string, number>();
+  for (const { kind, lane, seq } of facts) {
+    if (!OF_NO_WEIGHT.has(kind)) weighed.set(lane, Math.max(seq, weighed.get(lane) ?? 0));
+  }
   const stands = releases.find(({ knew }) =>
-    facts.every(({ kind, lane, seq }) => OF_NO_WEIGHT.has(kind) || seq <= (knew[lane] ?? 0)),
+    [...weighed].every(([lane, seq]) => seq <= (knew[lane] ?? 0)),
   );
   return { released: stands ?? null, overtaken: !stands && releases.length > 0 };
+}
+
+/** Facts by a key, each group in their order. */
+function grouped<F>(facts: readonly F[], keyOf: (fact: F) => string): Map<string, F[]> {
+  const groups = new Map<string, F[]>();
+  for (const fact of facts) {
+    const group = groups.get(keyOf(fact));
+    if (group) group.push(fact);
+    else groups.set(keyOf(fact), [fact]);
+  }
+  return groups;
 }
 
 function tailsOf(facts: readonly JobFact[]): Map<string, string> {

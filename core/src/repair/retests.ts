@@ -196,7 +196,20 @@ function makeRetestOfStep(units: readonly Unit[], stepId: string): Retest | null
 }
 
 /** The retests that work on a part owes, no more than needed: steps in the order of a run, then checks. */
-export function retestsOf({ units, at, repair }: Worked): Retest[] {
+export function retestsOf(worked: Worked): readonly Retest[] {
+  const { units, at, repair } = worked;
+  const key = `${at.unitId} ${at.partId} ${repair}`;
+  const byWork = madeOfWork.get(units) ?? new Map<string, readonly Retest[]>();
+  madeOfWork.set(units, byWork);
+  const known = byWork.get(key) ?? retestsOfWork(worked);
+  byWork.set(key, known);
+  return known;
+}
+
+/** The same part may be worked on many times in a job, and a job is folded again with every fact. */
+const madeOfWork = new WeakMap<readonly Unit[], Map<string, readonly Retest[]>>();
+
+function retestsOfWork({ units, at, repair }: Worked): Retest[] {
   const index = units.findIndex(({ id }) => id === at.unitId);
   const unit = units[index];
   const part = unit && partById(unit, at.partId);

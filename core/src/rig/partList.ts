@@ -54,10 +54,17 @@ export function partTitle(unit: Pick<Unit, keyof UnitDraft>, partId: string): st
 export const partById = (unit: Pick<Unit, keyof UnitDraft>, partId: string): Part | null =>
   everyPart(unit).find(({ id }) => id === partId) ?? null;
 
-const everyPart = (unit: Pick<Unit, keyof UnitDraft>): Part[] => [
-  ...partsOf({ ...unit, air: { ...unit.air, modulatingValve: true, antiCompounding: true } }),
-  ...optionalParts(unit),
-];
+function everyPart(unit: Pick<Unit, keyof UnitDraft>): readonly Part[] {
+  const known = everyPartOf.get(unit) ?? [
+    ...partsOf({ ...unit, air: { ...unit.air, modulatingValve: true, antiCompounding: true } }),
+    ...optionalParts(unit),
+  ];
+  everyPartOf.set(unit, known);
+  return known;
+}
+
+/** A record asks after the parts of one and the same unit with every entry. */
+const everyPartOf = new WeakMap<Pick<Unit, keyof UnitDraft>, readonly Part[]>();
 
 /**
  * The unit with a part as it was found. What was found earlier than what is known changes nothing: it comes late from a

@@ -1,47 +1,27 @@
 import type { FieldProblem, JobFact, JobHeader, Role, Unit } from '@keen-bleed/contract';
 import { boardOf, type JobBoard } from '../../../repair/board';
-import { inOrder } from '../../../facts/factOrder';
 import { mayBeTaken, stateOfJob, type JobState } from '../../../repair/jobState';
 import { mismatches } from '../../../repair/match';
 import { chamberAt } from '../../../rig/chamberAt';
 import { partTitle } from '../../../rig/partList';
-import type { LogFold, LogKind, LogSummary } from '../../logKind';
+import type { LogKind, LogSummary } from '../../logKind';
+import { SharedFold } from '../../sharedFold';
 
 export const JOB_VERSION = 1;
 
-/** Folds the facts of a job, in whatever order they come in. */
-class JobFold implements LogFold<JobFact, JobState> {
-  private facts: JobFact[];
-  private cached: JobState | null = null;
-
-  constructor(
-    private readonly header: JobHeader,
-    facts: readonly JobFact[],
-  ) {
-    this.facts = [...facts];
-  }
-
-  add(fact: JobFact): void {
-    this.facts = inOrder([...this.facts, fact]);
-    this.cached = null;
-  }
-
-  get state(): JobState {
-    return (this.cached ??= stateOfJob(this.header, this.facts));
-  }
-}
+type JobFold = SharedFold<JobHeader, JobFact, JobState>;
 
 /**
  * A job: from what was found to a proven release. Everybody of the shop writes in it, on as many phones as there are;
  * what was recorded without network is taken whenever it comes, so nothing is refused for where the job stands by then.
  */
-export const jobKind: LogKind<JobHeader, JobFact, JobState> = {
+export const jobKind: LogKind<JobHeader, JobFact, JobState, JobFold> = {
   name: 'job',
   version: JOB_VERSION,
   writers: 'shop',
   takesLate: () => true,
   mayNot,
-  fold: (header, facts) => new JobFold(header, facts),
+  fold: (header, facts) => new SharedFold(header, facts, stateOfJob),
   admit,
   summary,
   result: () => null,
@@ -73,28 +53,28 @@ const ONLY_AT_ONCE: Partial<Record<JobFact['kind'], string>> = {
   measure: 'Say that it was undone.',
 };
 
-function admit(state: JobState, fact: JobFact): FieldProblem | null {
-  return admitTarget(state, fact) ?? admitPart(state, fact) ?? admitWords(state, fact);
+function admit(fold: JobFold, fact: JobFact): FieldProblem | null {
+  return admitTarget(fold, fact) ?? admitPart(fold, fact) ?? admitWords(fold, fact);
 }
 
-function admitTarget({ known, tails }: JobState, fact: JobFact): FieldProblem | null {
+function admitTarget(fold: JobFold, fact: JobFact): FieldProblem | null {
   if (fact.kind === 'retract') {
-    const target = known.get(fact.target);
+    const target = fold.factOf(fact.target);
     if (!target) return null;
     const never = NOT_TAKEN_BACK[target.kind];
     if (never !== undefined) return { field: 'target', message: never };
     const once = ONLY_AT_ONCE[target.kind];
-    if (once !== undefined && tails.get(fact.lane) !== target.id)
+    if (once !== undefined && fold.endOf(fact.lane)?.id !== target.id)
       return { field: 'target', message: once };
     return null;
   }
   if (!('supersedes' in fact) || fact.supersedes === undefined) return null;
-  return known.get(fact.supersedes)?.kind === fact.kind
+  return fold.factOf(fact.supersedes)?.kind === fact.kind
     ? null
     : { field: 'supersedes', message: 'The entry to correct is not there.' };
 }
 
-function admitPart({ header }: JobState, fact: JobFact): FieldProblem | null {
+function admitPart({ header }: JobFold, fact: JobFact): FieldProblem | null {
   const at = 'at' in fact ? fact.at : null;
   if (!at) return null;
   const unit = header.made.units.find(({ id }) => id === at.unitId);
@@ -136,9 +116,9 @@ function isDay(day: string): boolean {
   return !Number.isNaN(ms) && new Date(ms).toISOString().startsWith(day);
 }
 
-function admitWords({ known }: JobState, fact: JobFact): FieldProblem | null {
+function admitWords(fold: JobFold, fact: JobFact): FieldProblem | null {
   if (fact.kind === 'proven' && fact.supersedes !== undefined) {
-    const before = known.get(fact.supersedes);
+    const before = fold.factOf(fact.supersedes);
     const isOther =
       before?.kind === 'proven' &&
       (before.at.partId !== fact.at.partId || before.faultId !== fact.faultId);
@@ -149,7 +129,7 @@ function admitWords({ known }: JobState, fact: JobFact): FieldProblem | null {
     fact.kind === 'wanted-by' ? fact.day : fact.kind === 'waiting' ? (fact.until ?? null) : null;
   if (day !== null && !isDay(day))
     return { field: 'day', message: 'Give a day there is, such as 2026-11-30.' };
-  if (fact.kind === 'undone' && known.get(fact.measureId)?.kind !== 'measure')
+  if (fact.kind === 'undone' && fold.factOf(fact.measureId)?.kind !== 'measure')
     return { field: 'measureId', message: 'There is no such temporary measure in this job.' };
   if (fact.kind === 'retested' && fact.accepted !== undefined && fact.verdict !== 'cant-tell')
     return {

@@ -16,10 +16,10 @@ export const runKind: LogKind<RunHeader, RunFact, RunState> = {
   name: 'run',
   version: RUN_VERSION,
   writers: 'opener',
-  takesLate: comesLate,
+  takesLate: ({ state }, fact) => comesLate(state, fact),
   fold: ({ made }, facts) =>
     new RunLog({ title: made.ruleSet.title, steps: made.steps }, made.unit, facts),
-  admit,
+  admit: ({ state }, fact) => admit(state, fact),
   summary,
   result: outcomeOfRun,
   upcast: runMigrations,

@@ -1,8 +1,8 @@
 import type { VisitFact, VisitHeader } from '@keen-bleed/contract';
 import { rigTitle } from '../../../rig/rigTitle';
 import { standing } from '../../../facts/standing';
-import type { LogFold, LogKind, LogState, LogSummary } from '../../logKind';
-import { inOrder } from '../../../facts/factOrder';
+import type { LogKind, LogState, LogSummary } from '../../logKind';
+import { SharedFold } from '../../sharedFold';
 import { partTitle } from '../../../rig/partList';
 import type {
   AsideFact,
@@ -69,42 +69,46 @@ export interface VisitState extends LogState {
   known: ReadonlyMap<string, VisitFact>;
 }
 
-class VisitFold implements LogFold<VisitFact, VisitState> {
-  private facts: VisitFact[];
-  private cached: VisitState | null = null;
+/** A visit's facts, with the lines that each unit's were said of. */
+class VisitFold extends SharedFold<VisitHeader, VisitFact, VisitState> {
+  private readonly linesOf = new Map<string, Set<string>>();
 
-  constructor(
-    private readonly header: VisitHeader,
-    facts: readonly VisitFact[],
-  ) {
-    this.facts = [...facts];
+  constructor(header: VisitHeader, facts: readonly VisitFact[]) {
+    super(header, [], stateOfVisit);
+    for (const fact of facts) this.add(fact);
   }
 
-  add(fact: VisitFact): void {
-    this.facts = inOrder([...this.facts, fact]);
-    this.cached = null;
+  override add(fact: VisitFact): void {
+    super.add(fact);
+    if (fact.kind !== 'line') return;
+    const { unitId, lineId } = fact.at;
+    this.linesOf.set(unitId, (this.linesOf.get(unitId) ?? new Set<string>()).add(lineId));
   }
 
-  get state(): VisitState {
-    if (this.cached) return this.cached;
-    const live = standing(this.facts);
-    const close = live.find((fact) => fact.kind === 'close');
-    this.cached = {
-      header: this.header,
-      entries: live.filter(isEntry),
-      parts: lastOfEach(
-        live.flatMap((fact) => (fact.kind === 'part' ? [fact] : [])),
-        ({ at }) => `${at.unitId} ${at.partId}`,
-      ),
-      lines: lastOfEach(
-        live.flatMap((fact) => (fact.kind === 'line' ? [fact] : [])),
-        ({ at }) => `${at.unitId} ${at.lineId}`,
-      ),
-      known: new Map(this.facts.map((fact) => [fact.id, fact])),
-      closed: close ? { atMs: close.atMs } : null,
-    };
-    return this.cached;
+  /** How many lines of a unit were spoken of beside one. */
+  linesBeside({ unitId, lineId }: LineFact['at']): number {
+    const lines = this.linesOf.get(unitId);
+    return (lines?.size ?? 0) - (lines?.has(lineId) ? 1 : 0);
   }
+}
+
+function stateOfVisit(header: VisitHeader, facts: readonly VisitFact[]): VisitState {
+  const live = standing(facts);
+  const close = live.find((fact) => fact.kind === 'close');
+  return {
+    header,
+    entries: live.filter(isEntry),
+    parts: lastOfEach(
+      live.flatMap((fact) => (fact.kind === 'part' ? [fact] : [])),
+      ({ at }) => `${at.unitId} ${at.partId}`,
+    ),
+    lines: lastOfEach(
+      live.flatMap((fact) => (fact.kind === 'line' ? [fact] : [])),
+      ({ at }) => `${at.unitId} ${at.lineId}`,
+    ),
+    known: new Map(facts.map((fact) => [fact.id, fact])),
+    closed: close ? { atMs: close.atMs } : null,
+  };
 }
 
 /** The last that was said of each. */
@@ -116,7 +120,7 @@ const lastOfEach = <F>(found: readonly F[], key: (fact: F) => string): F[] => [
  * A visit: an open log on a unit or rig in which everybody of the shop puts notes and what they saw at a part, as long
  * as the work lasts. What was written on a phone that had not heard of its closing is still taken.
  */
-export const visitKind: LogKind<VisitHeader, VisitFact, VisitState> = {
+export const visitKind: LogKind<VisitHeader, VisitFact, VisitState, VisitFold> = {
   name: 'visit',
   version: VISIT_VERSION,
   writers: 'shop',
@@ -128,15 +132,16 @@ export const visitKind: LogKind<VisitHeader, VisitFact, VisitState> = {
   upcast: {},
 };
 
-function admit({ header, known, lines }: VisitState, fact: VisitFact): FieldProblem | null {
-  const target = fact.kind === 'retract' ? known.get(fact.target)?.kind : undefined;
+function admit(fold: VisitFold, fact: VisitFact): FieldProblem | null {
+  const { header } = fold;
+  const target = fact.kind === 'retract' ? fold.factOf(fact.target)?.kind : undefined;
   if (target === 'part' || target === 'line') {
     return {
       field: 'target',
       message: `Say how the ${target} is instead: that replaces what was said.`,
     };
   }
-  if (fact.kind === 'line') return admitLine(header, lines, fact);
+  if (fact.kind === 'line') return admitLine(fold, fact);
   if (!isEntry(fact) && fact.kind !== 'part') return null;
   if ('unitId' in fact && !header.made.units.some(({ id }) => id === fact.unitId)) {
     return { field: 'unitId', message: 'That unit is not part of this visit.' };
@@ -159,7 +164,7 @@ function admit({ header, known, lines }: VisitState, fact: VisitFact): FieldProb
     fact.kind === 'part' ||
     fact.kind === 'ranked' ||
     fact.supersedes === undefined ||
-    known.get(fact.supersedes)?.kind === fact.kind
+    fold.factOf(fact.supersedes)?.kind === fact.kind
   )
     return null;
   return { field: 'supersedes', message: 'The entry to correct is not there.' };
@@ -168,18 +173,11 @@ function admit({ header, known, lines }: VisitState, fact: VisitFact): FieldProb
 /** Lines of one unit that a visit speaks of at most. */
 const MOST_LINES = 160;
 
-function admitLine(
-  { made }: VisitHeader,
-  lines: readonly LineFact[],
-  { at }: LineFact,
-): FieldProblem | null {
-  if (!made.units.some(({ id }) => id === at.unitId)) {
+function admitLine(fold: VisitFold, { at }: LineFact): FieldProblem | null {
+  if (!fold.header.made.units.some(({ id }) => id === at.unitId)) {
     return { field: 'at.unitId', message: 'That unit is not part of this visit.' };
   }
-  const others = lines.filter(
-    (line) => line.at.unitId === at.unitId && line.at.lineId !== at.lineId,
-  );
-  return others.length < MOST_LINES
+  return fold.linesBeside(at) < MOST_LINES
     ? null
     : {
         field: 'at.lineId',
