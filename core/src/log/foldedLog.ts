@@ -31,7 +31,7 @@ export class FoldedLog<
   S extends LogState = LogState,
 > {
   private ordered: F[];
-  private readonly ids: Set<string>;
+  private readonly byId: Map<string, F>;
   private readonly lastOf = new Map<string, LaneEnd>();
   private answers: ClockAnswers = new Map();
   private folded: LogFold<F, S>;
@@ -42,7 +42,7 @@ export class FoldedLog<
     facts: readonly F[] = [],
   ) {
     this.ordered = inOrder(facts);
-    this.ids = new Set(this.ordered.map(({ id }) => id));
+    this.byId = new Map(this.ordered.map((fact) => [fact.id, fact]));
     this.noteAll();
     this.folded = kind.fold(header, this.ordered);
   }
@@ -62,7 +62,12 @@ export class FoldedLog<
   }
 
   has(factId: string): boolean {
-    return this.ids.has(factId);
+    return this.byId.has(factId);
+  }
+
+  /** The fact of an id, taken back or not. */
+  factOf(factId: string): F | undefined {
+    return this.byId.get(factId);
   }
 
   /** The next place in a lane. */
@@ -84,7 +89,7 @@ export class FoldedLog<
 
   /** Adds a fact that was admitted. */
   add(fact: F): void {
-    this.ids.add(fact.id);
+    this.byId.set(fact.id, fact);
     const isLast = this.comesLast(fact);
     this.ordered = [...this.ordered, fact];
     if (isLast) {
@@ -162,7 +167,7 @@ export class FoldedLog<
   }
 
   private targetProblem(fact: F): LogProblem | null {
-    if (fact.kind !== 'retract' || this.ids.has(fact.target)) return null;
+    if (fact.kind !== 'retract' || this.byId.has(fact.target)) return null;
     return {
       code: 'not-right',
       field: 'target',

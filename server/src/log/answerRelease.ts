@@ -15,6 +15,7 @@ import { digestOf } from './digest';
  * is added to the log by the server; otherwise it stays asked for, and the hold stands.
  *
  * @param head where the log's chain ends with what was taken
+ * @returns where it ends now
  */
 export async function answerRelease(
   tx: Db,
@@ -22,13 +23,13 @@ export async function answerRelease(
   log: FoldedLog,
   taken: readonly AnyFact[],
   head: { place: number; link: string },
-): Promise<void> {
+): Promise<{ place: number; link: string }> {
   const ask = taken.findLast((fact) => fact.kind === 'ask-release');
-  if (!ask || me.role !== 'lead') return;
+  if (!ask || me.role !== 'lead') return head;
   const state = log.state as unknown as JobState;
   // Something that weighs came after it: it is for another moment.
-  if (state.asked?.id !== ask.id) return;
-  if ((await blocksOf(tx, me.shopId, log)).length > 0) return;
+  if (state.asked?.id !== ask.id) return head;
+  if ((await blocksOf(tx, me.shopId, log)).length > 0) return head;
   const nowMs = Date.now();
   const knew = log.lanes;
   const released: ReleasedFact = {
@@ -56,8 +57,11 @@ export async function answerRelease(
     fact: { ...fact },
     receivedAtMs: receivedAtMs ?? nowMs,
   };
-  await tx.insert(facts).values(linked(head, [row]));
+  const [linkedRow] = linked(head, [row]);
+  if (!linkedRow) return head;
+  await tx.insert(facts).values(linkedRow);
   log.add(released);
+  return linkedRow;
 }
 
 /** Why the vehicle of a job may not be released, as the server sees it now; its units are held while it looks. */

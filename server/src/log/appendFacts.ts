@@ -1,6 +1,6 @@
 import { check, type AnyFact, type AppendFacts, type Held, type Me } from '@keen-bleed/contract';
-import { anyLogKind, FoldedLog } from '@keen-bleed/core';
-import { and, eq, inArray, ne } from 'drizzle-orm';
+import { anyLogKind, type FoldedLog } from '@keen-bleed/core';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs, facts, logs, logUnits } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
@@ -11,9 +11,16 @@ import { answerRelease } from './answerRelease';
 import { hashOf, headOf, linked } from './chain';
 import { judged } from './judged';
 import { applyParts } from '../units/applyParts';
-import { readLog, storedFacts, type StoredLog } from './logRow';
+import { keepInHand, takeInHand, type LogInHand } from './logInHand';
+import type { StoredLog } from './logRow';
 
 type Sent = AppendFacts['facts'];
+
+/** The link of a log's last entry. Written out: a column alone would be taken for one of the inner table. */
+const endLink = sql<string | null>`(
+  select last.link from facts last
+  where last.shop_id = logs.shop_id and last.log_id = logs.id and last.place is not null
+  order by last.place desc limit 1)`;
 
 /**
  * Appends facts to a log, once each and each lane in its order. Sending the same facts again, in whole or in part,
@@ -22,27 +29,26 @@ type Sent = AppendFacts['facts'];
  * @throws ApiError naming the first fact that was not taken, after those before it are stored
  */
 export async function appendFacts(db: Db, me: Me, logId: string, sent: Sent): Promise<Held> {
-  const { held, refusal } = await db.transaction(async (tx) => {
-    const [stored] = await tx
-      .select()
+  const { stored, inHand, held, refusal } = await db.transaction(async (tx) => {
+    const [row] = await tx
+      .select({ stored: logs, endLink })
       .from(logs)
       .where(and(eq(logs.shopId, me.shopId), eq(logs.id, logId)))
       // Two deliveries of one outbox must not both see the same last place.
       .for('update');
-    if (!stored) throw notFound('record');
-    await requireOwnLanes(tx, me, logId, sent);
-    const rows = await storedFacts(tx, me.shopId, logId);
-    const { header, facts: known } = readLog(stored, rows);
-    const writes = rightsOf(stored, me, sent, known);
+    if (!row) throw notFound('record');
+    const { stored } = row;
+    const inHand = await takeInHand(db, tx, stored, row.endLink);
+    const { log } = inHand;
+    requireOwnLanes(inHand, me, sent);
+    const writes = rightsOf(stored, me, sent, log.facts);
     if (writes === 'others-alone') requireNothingButNotes(stored, me, sent);
-    if (writes !== 'all') await requireOwnEntries(tx, me, logId, sent);
-    const log = new FoldedLog(anyLogKind(stored.kind), header, known);
+    if (writes !== 'all') requireOwnEntries(inHand, me, sent);
     const { taken, refusal } = take(log, me, sent, await photosHeld(tx, me, sent));
-    if (taken.length > 0) {
-      await store(tx, me, stored, log, taken, headOf(stored.header, rows));
-    }
-    return { held: heldOf(log, logId), refusal };
+    if (taken.length > 0) await store(tx, me, stored, inHand, taken);
+    return { stored, inHand, held: heldOf(log, logId), refusal };
   });
+  keepInHand(db, stored, inHand);
   if (refusal) throw refusal;
   return held;
 }
@@ -93,28 +99,17 @@ function requireNothingButNotes(stored: StoredLog, me: Me, sent: Sent): void {
 }
 
 /** A lane is one person's on one device: nobody writes under another's name. A device that is told so takes a new one. */
-async function requireOwnLanes(tx: Db, me: Me, logId: string, sent: Sent): Promise<void> {
-  const lanes = [...new Set(sent.map(({ lane }) => lane.toLowerCase()))];
-  const [others] = await tx
-    .select({ lane: facts.lane })
-    .from(facts)
-    .where(
-      and(
-        eq(facts.shopId, me.shopId),
-        eq(facts.logId, logId),
-        inArray(facts.lane, lanes),
-        ne(facts.personId, me.personId),
-      ),
-    )
-    .limit(1);
-  if (!others) return;
+function requireOwnLanes({ writers }: LogInHand, me: Me, sent: Sent): void {
+  const at = sent.findIndex(
+    ({ lane }) => (writers.get(lane.toLowerCase()) ?? me.personId) !== me.personId,
+  );
+  if (at < 0) return;
   const message = 'Another person writes in this lane of the record: go on in one of your own.';
-  const at = sent.findIndex(({ lane }) => lane.toLowerCase() === others.lane);
   throw new ApiError('place-taken', message, [{ field: `facts.${at}.lane`, message }]);
 }
 
 /** What somebody wrote is theirs to correct and to take back. */
-async function requireOwnEntries(tx: Db, me: Me, logId: string, sent: Sent): Promise<void> {
+function requireOwnEntries({ authors }: LogInHand, me: Me, sent: Sent): void {
   const touched = sent.flatMap((fact, at) => {
     // A conclusion is anybody's to put right, as long as the reason is written.
     if (fact.kind === 'proven' && 'because' in fact) return [];
@@ -128,23 +123,7 @@ async function requireOwnEntries(tx: Db, me: Me, logId: string, sent: Sent): Pro
         : [],
     );
   });
-  if (touched.length === 0) return;
-  const [others] = await tx
-    .select({ id: facts.id })
-    .from(facts)
-    .where(
-      and(
-        eq(facts.shopId, me.shopId),
-        eq(facts.logId, logId),
-        inArray(
-          facts.id,
-          touched.map(({ id }) => id),
-        ),
-        ne(facts.personId, me.personId),
-      ),
-    )
-    .limit(1);
-  const first = touched.find(({ id }) => id === others?.id);
+  const first = touched.find(({ id }) => (authors.get(id) ?? me.personId) !== me.personId);
   if (!first) return;
   const message = 'Another person wrote this entry: only they can correct it or take it back.';
   throw new ApiError('not-allowed', message, [{ field: first.field, message }]);
@@ -163,13 +142,12 @@ function take(
     a.lane < b.lane ? -1 : a.lane > b.lane ? 1 : a.seq - b.seq,
   );
   const receivedAtMs = Date.now();
-  const kept = new Map(log.facts.map((fact) => [fact.id, fact]));
   for (const [index, each] of inPlace) {
     const refused = (code: ApiError['code'], message: string, field: string) => ({
       taken,
       refusal: new ApiError(code, message, [{ field: `facts.${index}.${field}`, message }]),
     });
-    const known = kept.get(each.id.toLowerCase());
+    const known = log.factOf(each.id.toLowerCase());
     if (known) {
       // Sent again it says the same; whatever else it says was never recorded here.
       if (saysTheSame(known, each)) continue;
@@ -207,7 +185,6 @@ function take(
     const problem = log.admit(fact);
     if (problem) return refused(problem.code, problem.message, problem.field);
     log.add(fact);
-    kept.set(fact.id, fact);
     taken.push(fact);
   }
   return { taken, refusal: null };
@@ -227,12 +204,12 @@ async function store(
   tx: Db,
   me: Me,
   stored: StoredLog,
-  log: FoldedLog,
+  inHand: LogInHand,
   taken: readonly AnyFact[],
-  head: ReturnType<typeof headOf>,
 ): Promise<void> {
+  const { log, writers, authors } = inHand;
   const rows = linked(
-    head,
+    inHand.head,
     taken.map(({ receivedAtMs, ...fact }) => ({
       shopId: me.shopId,
       logId: stored.id,
@@ -250,9 +227,14 @@ async function store(
     if (takenIndex(error) === null) throw error;
     throw new ApiError('id-taken', 'An entry with this id belongs to another record.');
   }
+  for (const { id, lane } of taken) {
+    writers.set(lane, me.personId);
+    authors.set(id, me.personId);
+  }
+  inHand.head = headOf(stored.header, rows);
   await applyParts(tx, me, taken, log.facts);
   if (stored.kind === 'job') {
-    await answerRelease(tx, me, log, taken, headOf(stored.header, rows));
+    inHand.head = await answerRelease(tx, me, log, taken, inHand.head);
   }
   const columns = judged(log, stored.receivedAt.getTime());
   await tx
