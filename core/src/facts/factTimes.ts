@@ -34,17 +34,17 @@ export function correctedMs(
  */
 export function isTimeUnsure(facts: readonly MayAnswer[]): boolean {
   const answers = clockAnswers(facts);
-  return facts.some(
-    ({ kind, offsetMs, lane }) => kind !== 'clock' && offsetMs === null && !answers.has(lane),
-  );
+  return facts.some((fact) => isUnsure(fact, answers));
 }
+
+/** Whether nobody knows how far the clock of one fact was ahead. */
+export const isUnsure = ({ kind, offsetMs, lane }: MayAnswer, answers: ClockAnswers): boolean =>
+  kind !== 'clock' && offsetMs === null && !answers.has(lane);
 
 /** The lanes of which nobody knows how far their clock was ahead, in the order of their facts. */
 export function unsureLanes(facts: readonly MayAnswer[]): string[] {
   const answers = clockAnswers(facts);
-  const unsure = facts.filter(
-    ({ kind, offsetMs, lane }) => kind !== 'clock' && offsetMs === null && !answers.has(lane),
-  );
+  const unsure = facts.filter((fact) => isUnsure(fact, answers));
   return [...new Set(unsure.map(({ lane }) => lane))];
 }
 
@@ -60,10 +60,16 @@ export const BELIEVED = { aheadMs: 15 * 60_000, agoMs: 3 * 365 * 86_400_000 } as
  */
 export function isTimeDoubted(facts: readonly MayAnswer[]): boolean {
   const answers = clockAnswers(facts);
-  return facts.some(({ kind, atMs, offsetMs, lane, receivedAtMs }) => {
-    const aheadMs = offsetMs ?? answers.get(lane);
-    if (kind === 'clock' || receivedAtMs === undefined || aheadMs === undefined) return false;
-    const saidMs = atMs - aheadMs;
-    return saidMs > receivedAtMs + BELIEVED.aheadMs || saidMs < receivedAtMs - BELIEVED.agoMs;
-  });
+  return facts.some((fact) => isDoubted(fact, answers));
+}
+
+/** Whether one fact says a time of itself that its receipt rules out. */
+export function isDoubted(
+  { kind, atMs, offsetMs, lane, receivedAtMs }: MayAnswer,
+  answers: ClockAnswers,
+): boolean {
+  const aheadMs = offsetMs ?? answers.get(lane);
+  if (kind === 'clock' || receivedAtMs === undefined || aheadMs === undefined) return false;
+  const saidMs = atMs - aheadMs;
+  return saidMs > receivedAtMs + BELIEVED.aheadMs || saidMs < receivedAtMs - BELIEVED.agoMs;
 }

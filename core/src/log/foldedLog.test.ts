@@ -1,6 +1,7 @@
 import type { AnyFact, JobFact, VisitFact, VisitHeader } from '@keen-bleed/contract';
 import fc from 'fast-check';
 import { inOrder } from '../facts/factOrder';
+import { clockAnswers, correctedMs, isTimeDoubted, isTimeUnsure } from '../facts/factTimes';
 import { stateOfJob } from '../repair/jobState';
 import { jobHeader } from '../test/jobWriter';
 import { unitOf } from '../test/walk';
@@ -28,6 +29,7 @@ const arrivals = fc
       lane: fc.constantFrom(...lanes),
       beforeMs: fc.constantFrom(0, 0, 1, 400, 90_000),
       offsetMs: fc.constantFrom(0, 0, 0, 600_000, null),
+      lateMs: fc.constantFrom(0, 500, 500, 500, -3_600_000),
     }),
     { minLength: 1, maxLength: 40 },
   )
@@ -36,10 +38,14 @@ const arrivals = fc
   )
   .map(([drawn, clockAt]) => {
     const last = new Map<string, number>();
-    return drawn.map(({ lane, beforeMs, offsetMs }, n): VisitFact => {
+    return drawn.map(({ lane, beforeMs, offsetMs, lateMs }, n): VisitFact => {
       const seq = (last.get(lane) ?? 0) + 1;
       last.set(lane, seq);
-      const stamp = { id: id(n + 1), lane, seq, v: 1, atMs: startMs + n * 1_000 - beforeMs };
+      const at = startMs + n * 1_000;
+      const stamp = {
+        ...{ id: id(n + 1), lane, seq, v: 1 },
+        ...{ atMs: at - beforeMs, receivedAtMs: at + lateMs },
+      };
       return n === clockAt
         ? { ...stamp, offsetMs: 0, kind: 'clock', ofLane: lanes[0], aheadMs: 600_000 }
         : { ...stamp, offsetMs, kind: 'note', at: null, text: `n${n}` };
@@ -56,6 +62,13 @@ describe('a log that is added to', () => {
         expect(grown.facts).toEqual(inOrder(facts));
         expect(grown.state).toEqual(whole.state);
         expect(grown.lanes).toEqual(whole.lanes);
+        const answers = clockAnswers(facts);
+        expect(grown.times).toEqual({
+          answers,
+          lastMs: Math.max(...facts.map((fact) => correctedMs(fact, answers.get(fact.lane)))),
+          isUnsure: isTimeUnsure(facts),
+          isDoubted: isTimeDoubted(facts),
+        });
       }),
       { numRuns: 300 },
     );

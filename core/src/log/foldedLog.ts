@@ -1,6 +1,12 @@
 import type { AnyFact, AnyHeader, FieldProblem } from '@keen-bleed/contract';
 import { inOrder } from '../facts/factOrder';
-import { clockAnswers, correctedMs, type ClockAnswers } from '../facts/factTimes';
+import {
+  clockAnswers,
+  correctedMs,
+  isDoubted,
+  isUnsure,
+  type ClockAnswers,
+} from '../facts/factTimes';
 import type { LogFold, LogKind, LogState } from './logKind';
 
 /** Most facts a log takes; a long double takes about a hundred. */
@@ -14,6 +20,16 @@ interface LaneEnd {
   atMs: number;
   /** When its last fact is taken to have been, among those of other lanes. */
   inOrderMs: number;
+}
+
+/** What a log's facts say of their times, by the server's clock; the same as `facts/factTimes` finds of all of them. */
+export interface LogTimes {
+  /** How far clocks were ahead, by lane, where somebody has said it. */
+  answers: ClockAnswers;
+  /** The latest of them, ms; 0 while there are none. */
+  lastMs: number;
+  isUnsure: boolean;
+  isDoubted: boolean;
 }
 
 /** Why a fact is not taken. */
@@ -33,7 +49,7 @@ export class FoldedLog<
   private ordered: F[];
   private readonly byId: Map<string, F>;
   private readonly lastOf = new Map<string, LaneEnd>();
-  private answers: ClockAnswers = new Map();
+  private timed: LogTimes = { answers: new Map(), lastMs: 0, isUnsure: false, isDoubted: false };
   private folded: LogFold<F, S>;
 
   constructor(
@@ -68,6 +84,11 @@ export class FoldedLog<
   /** The fact of an id, taken back or not. */
   factOf(factId: string): F | undefined {
     return this.byId.get(factId);
+  }
+
+  /** What its facts say of their times. */
+  get times(): Readonly<LogTimes> {
+    return this.timed;
   }
 
   /** The next place in a lane. */
@@ -116,17 +137,22 @@ export class FoldedLog<
   /** When a fact is taken to have been among those of other lanes. */
   private inOrderMs(fact: F): number {
     const before = this.lastOf.get(fact.lane)?.inOrderMs ?? -Infinity;
-    return Math.max(before, correctedMs(fact, this.answers.get(fact.lane)));
+    return Math.max(before, correctedMs(fact, this.timed.answers.get(fact.lane)));
   }
 
   private noteAll(): void {
-    this.answers = clockAnswers(this.ordered);
+    const answers = clockAnswers(this.ordered);
+    this.timed = { answers, lastMs: 0, isUnsure: false, isDoubted: false };
     this.lastOf.clear();
     for (const fact of this.ordered) this.note(fact);
   }
 
   private note(fact: F): void {
     const { lane, seq, atMs } = fact;
+    const { answers } = this.timed;
+    this.timed.lastMs = Math.max(this.timed.lastMs, correctedMs(fact, answers.get(lane)));
+    this.timed.isUnsure ||= isUnsure(fact, answers);
+    this.timed.isDoubted ||= isDoubted(fact, answers);
     const before = this.lastOf.get(lane);
     this.lastOf.set(lane, {
       seq: Math.max(seq, before?.seq ?? 0),

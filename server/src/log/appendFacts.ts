@@ -232,7 +232,7 @@ async function store(
     authors.set(id, me.personId);
   }
   inHand.head = headOf(stored.header, rows);
-  await applyParts(tx, me, taken, log.facts);
+  await applyParts(tx, me, taken, log);
   if (stored.kind === 'job') {
     inHand.head = await answerRelease(tx, me, log, taken, inHand.head);
   }

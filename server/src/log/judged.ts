@@ -1,10 +1,7 @@
 import {
   anyLogKind,
-  clockAnswers,
   CORE_VERSION,
   correctedMs,
-  isTimeDoubted,
-  isTimeUnsure,
   type FoldedLog,
   type JobBoard,
 } from '@keen-bleed/core';
@@ -18,23 +15,21 @@ const END_OF_TIME_MS = 8_640_000_000_000_000;
 const BEFORE_ALL_MS = 1;
 
 /** When a log was started and closed by the server's clock, as far as it can be told. */
-function timesOf(log: FoldedLog, receivedAtMs: number) {
-  const answers = clockAnswers(log.facts);
-  const byServer = (fact: (typeof log.facts)[number]) => correctedMs(fact, answers.get(fact.lane));
-  const { startedAtMs, offsetMs } = log.header;
-  const firstLane = log.facts[0]?.lane ?? '';
-  const close = log.facts.find(
-    (fact) =>
-      (fact.kind === 'close' || fact.kind === 'released') && fact.atMs === log.state.closed?.atMs,
-  );
+function timesOf({ header, facts, state, times }: FoldedLog, receivedAtMs: number) {
+  const { answers } = times;
+  const { startedAtMs, offsetMs } = header;
+  const firstLane = facts[0]?.lane ?? '';
+  const closing = state.closed;
+  const close = closing
+    ? facts.find(
+        ({ kind, atMs }) => (kind === 'close' || kind === 'released') && atMs === closing.atMs,
+      )
+    : undefined;
   return {
     startedAtMs: correctedMs({ atMs: startedAtMs, offsetMs, receivedAtMs }, answers.get(firstLane)),
-    closedAtMs: close ? byServer(close) : null,
-    lastAtMs: log.facts.reduce((latest, fact) => Math.max(latest, byServer(fact)), 0),
-    timeUnsure:
-      log.facts.length === 0
-        ? offsetMs === null
-        : isTimeUnsure(log.facts) || isTimeDoubted(log.facts),
+    closedAtMs: close ? correctedMs(close, answers.get(close.lane)) : null,
+    lastAtMs: times.lastMs,
+    timeUnsure: facts.length === 0 ? offsetMs === null : times.isUnsure || times.isDoubted,
   };
 }
 
@@ -85,7 +80,7 @@ export function judged(
       rankMs:
         timeUnsure && verdict === 'fail'
           ? END_OF_TIME_MS
-          : closedAtMs !== null && isTimeDoubted(log.facts)
+          : closedAtMs !== null && log.times.isDoubted
             ? BEFORE_ALL_MS
             : closedAtMs,
       verdict,

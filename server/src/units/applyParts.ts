@@ -1,12 +1,12 @@
 import type { AnyFact, FittedFact, LineFact, PartFact } from '@keen-bleed/contract';
 import {
-  clockAnswers,
   correctedMs,
   fittedRecordOf,
   lineRecordOf,
   partRecordOf,
   withLine,
   withPart,
+  type FoldedLog,
 } from '@keen-bleed/core';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
@@ -22,20 +22,20 @@ type Said = PartFact | LineFact | FittedFact;
  * made before keeps its parts as they were.
  *
  * @param taken the facts that came in now
- * @param all every fact of their log, for the answers about its clocks
+ * @param log their log, for what they take back and the answers about its clocks
  */
 export async function applyParts(
   tx: Db,
   who: { shopId: string; personId: string },
   taken: readonly AnyFact[],
-  all: readonly AnyFact[],
+  log: FoldedLog,
 ): Promise<void> {
-  const found = [...taken, ...takenBack(taken, all)].filter(
+  const found = [...taken, ...takenBack(taken, log)].filter(
     (fact): fact is Said & AnyFact =>
       fact.kind === 'part' || fact.kind === 'line' || fact.kind === 'fitted',
   );
   if (found.length === 0) return;
-  const answers = clockAnswers(all);
+  const { answers } = log.times;
   const ids = [...new Set(found.map(({ at }) => at.unitId.toLowerCase()))];
   const rows = await tx
     .select()
@@ -68,10 +68,10 @@ export async function applyParts(
 }
 
 /** Repairs that were taken back at once, in case of a slip: what came off is on again. */
-function takenBack(taken: readonly AnyFact[], all: readonly AnyFact[]): AnyFact[] {
+function takenBack(taken: readonly AnyFact[], log: FoldedLog): AnyFact[] {
   return taken.flatMap((fact) => {
     if (fact.kind !== 'retract') return [];
-    const target = all.find(({ id }) => id === fact.target);
+    const target = log.factOf(fact.target);
     if (target?.kind !== 'fitted') return [];
     const { lane, atMs, offsetMs } = fact;
     const back: FittedFact = {
