@@ -44,3 +44,18 @@ it('counts in every way that is asked', async () => {
   await expect(tried(counted, () => Promise.reject(new Error('wrong')))).rejects.toThrow('wrong');
   await expect(tried(counted, () => Promise.resolve(7))).rejects.toMatchObject(tooMany);
 });
+
+it('does not count for an address what a name’s own limit turned away', async () => {
+  const { pool } = shop.database;
+  const [address, name] = [new Limit(pool, 'address', 3), new Limit(pool, 'own-name', 1)];
+  const wrong = (who: string) =>
+    tried([[address, 'shop'] as const, [name, who] as const], () =>
+      Promise.reject(new Error('wrong')),
+    );
+  await expect(wrong('idris')).rejects.toThrow('wrong');
+  for (let n = 0; n < 9; n += 1) await expect(wrong('idris')).rejects.toMatchObject(tooMany);
+  // Wrong passwords do count, whoever’s: two more, and then nobody.
+  await expect(wrong('paula')).rejects.toThrow('wrong');
+  await expect(wrong('maren')).rejects.toThrow('wrong');
+  await expect(wrong('joss')).rejects.toMatchObject(tooMany);
+});

@@ -47,13 +47,27 @@ export class Limit {
 export type Counted = readonly (readonly [limit: Limit, key: string])[];
 
 /**
- * Does what somebody tries; what goes right does not count.
+ * Does what somebody tries; what goes right does not count. What one limit turns away does not count for the others:
+ * tries on one name must not lock out everybody behind the same address.
  *
  * @throws ApiError `too-many-tries` before it is done
  */
 export async function tried<T>(counted: Counted, work: () => Promise<T>): Promise<T> {
-  for (const [limit, key] of counted) await limit.take(key);
+  const taken: (readonly [Limit, string])[] = [];
+  const giveBack = async () => {
+    for (const [limit, key] of taken) await limit.giveBack(key);
+  };
+  for (const each of counted) {
+    const [limit, key] = each;
+    try {
+      await limit.take(key);
+    } catch (refused) {
+      await giveBack();
+      throw refused;
+    }
+    taken.push(each);
+  }
   const done = await work();
-  for (const [limit, key] of counted) await limit.giveBack(key);
+  await giveBack();
   return done;
 }

@@ -12,7 +12,7 @@ import { people, secondFactors, shops } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
 import { fieldError } from '../http/fieldError';
-import { requireRoom } from '../http/quotas';
+import { oneAtATime, requireRoom } from '../http/quotas';
 import { LEADS, READERS, route, type Route } from '../http/route';
 import type { Accounts } from './accounts';
 import { refuseGuessable } from './guessable';
@@ -71,6 +71,7 @@ export function peopleRoutes({ db, bus, quotas }: Accounts): Route[] {
         const passwordHash = await hashPassword(password);
         try {
           await db.transaction(async (tx) => {
+            await oneAtATime(tx, me.shopId);
             requireRoom(quotas, 'people', await tx.$count(people, eq(people.shopId, me.shopId)));
             await tx.insert(people).values({ shopId: me.shopId, ...person, passwordHash });
             await keepAudit(

@@ -108,4 +108,27 @@ describe('a shop that has as much as it may', () => {
     quotas.units = 4;
     await staff.lead.post('/api/units').send(another).expect(201);
   });
+
+  it('has no more though forty are asked for at once', async () => {
+    const count = async (table: 'units' | 'people' | 'blobs') =>
+      (
+        await shop.database.pool.query<{ n: number }>(
+          `select count(*)::int n from ${table} where shop_id = $1`,
+          [staff.shopId],
+        )
+      ).rows[0]?.n ?? 0;
+    const put = await photoIn('40');
+    const forty = (ask: (n: number) => PromiseLike<{ status: number }>) =>
+      Promise.all(Array.from({ length: 40 }, (_, n) => ask(n)));
+    const taken = (answers: readonly { status: number }[]) =>
+      answers.filter(({ status }) => status === 201).length;
+    quotas.units = (await count('units')) + 2;
+    const made = await forty((n) =>
+      staff.lead.post('/api/units').send({ id: uuidv7(), draft: truckDraft(`T${n}`) }),
+    );
+    expect([taken(made), await count('units')]).toEqual([2, quotas.units]);
+    quotas.photos = (await count('blobs')) + 2;
+    const kept = await forty(() => put(uuidv7()));
+    expect([taken(kept), await count('blobs')]).toEqual([2, quotas.photos]);
+  });
 });

@@ -1,3 +1,6 @@
+import { eq } from 'drizzle-orm';
+import type { Db } from '../db/database';
+import { shops } from '../db/schema';
 import { ApiError } from './apiError';
 
 /** How much a shop may keep, by what it is of. */
@@ -44,6 +47,14 @@ export function quotasFrom(env: Readonly<Record<string, string | undefined>>): Q
     quotas[of] = most;
   }
   return quotas;
+}
+
+/**
+ * Lets one request of a shop at a time look whether there is room, until its transaction ends: two that look at once
+ * would both find the last place.
+ */
+export async function oneAtATime(tx: Db, shopId: string): Promise<void> {
+  await tx.select({ id: shops.id }).from(shops).where(eq(shops.id, shopId)).for('no key update');
 }
 
 /** Refuses one more where a shop has as many as it may, and names who can let it have more, and by which setting. */

@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
-import { requireRoom, type Quotas } from '../http/quotas';
+import { oneAtATime, requireRoom, type Quotas } from '../http/quotas';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { findLog } from '../log/logRow';
 
@@ -36,27 +36,26 @@ export function photoRoutes(db: Db, quotas: Quotas): Route[] {
         }
         const { log } = await findLog(db, me.shopId, query.logId.toLowerCase());
         const ofShop = eq(blobs.shopId, me.shopId);
-        const [ofLog, all] = await Promise.all([
-          db.$count(blobs, and(ofShop, eq(blobs.logId, log.id))),
-          db.$count(blobs, ofShop),
-        ]);
-        // One that is here already is sent again because its answer was lost: it takes no room.
-        if ((await db.$count(blobs, and(ofShop, eq(blobs.id, photoId)))) === 0) {
+        const made = await db.transaction(async (tx) => {
+          await oneAtATime(tx, me.shopId);
+          // One that is here already is sent again because its answer was lost: it takes no room.
+          if ((await tx.$count(blobs, and(ofShop, eq(blobs.id, photoId)))) > 0) return [];
+          const ofLog = await tx.$count(blobs, and(ofShop, eq(blobs.logId, log.id)));
           requireRoom(quotas, 'photosOfRecord', ofLog);
-          requireRoom(quotas, 'photos', all);
-        }
-        const made = await db
-          .insert(blobs)
-          .values({
-            shopId: me.shopId,
-            id: photoId,
-            logId: log.id,
-            personId: me.personId,
-            mediaType,
-            bytes,
-          })
-          .onConflictDoNothing()
-          .returning({ id: blobs.id });
+          requireRoom(quotas, 'photos', await tx.$count(blobs, ofShop));
+          return tx
+            .insert(blobs)
+            .values({
+              shopId: me.shopId,
+              id: photoId,
+              logId: log.id,
+              personId: me.personId,
+              mediaType,
+              bytes,
+            })
+            .onConflictDoNothing()
+            .returning({ id: blobs.id });
+        });
         if (made.length === 0) {
           const [kept] = await db
             .select({ bytes: blobs.bytes, logId: blobs.logId })

@@ -7,7 +7,7 @@ import type { Db } from '../db/database';
 import { unitRevisions, units } from '../db/schema';
 import { ApiError, notFound } from '../http/apiError';
 import { takenIndex } from '../http/errorHandler';
-import { requireRoom, type Quotas } from '../http/quotas';
+import { oneAtATime, requireRoom, type Quotas } from '../http/quotas';
 import { PAGE_ROWS, pageOf } from '../http/paged';
 import { LEADS, READERS, RECORDERS, route, type Route } from '../http/route';
 import { keepRevisions } from './unitRevisions';
@@ -83,6 +83,7 @@ export function unitRoutes(db: Db, quotas: Quotas): Route[] {
               .returning();
             await keepRevisions(tx, me.personId, made);
             if (made.length > 0) {
+              await oneAtATime(tx, me.shopId);
               const has = await tx.$count(units, eq(units.shopId, me.shopId));
               requireRoom(quotas, 'units', has - 1);
               await keepAudit(tx, { me, request }, 'unit-added', unitTitle(draft));
