@@ -7,6 +7,7 @@ export const errorStatus = {
   'too-many-tries': 429,
   'not-allowed': 403,
   'wrong-origin': 403,
+  'https-wanted': 403,
   'not-found': 404,
   'wrong-shape': 422,
   'not-right': 422,

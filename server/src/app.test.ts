@@ -103,8 +103,14 @@ describe('a server behind HTTPS', () => {
     ).toMatch(/^kb\.sid=.*; HttpOnly; Secure/);
     await trusting.close();
     const alone = await behind(null);
-    const plain = await alone.signIn(alone.someone.names.lead, testPassword).expect(200);
+    const plain = await alone.signIn(alone.someone.names.lead, testPassword).expect(403);
     expect(plain.headers['set-cookie']).toBeUndefined();
+    // It says what is missing, instead of asking to sign in again and again.
+    expect(plain.body).toEqual({
+      code: 'https-wanted',
+      message:
+        'This server takes people in over HTTPS alone: open https://127.0.0.1. Where that is open already, its proxy must pass X-Forwarded-Proto on and be named in TRUSTED_PROXIES.',
+    });
     await alone.close();
   });
 

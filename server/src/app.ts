@@ -21,6 +21,7 @@ import { errorHandler } from './http/errorHandler';
 import type { InFlight } from './http/inFlight';
 import { DEFAULT_QUOTAS, type Quotas } from './http/quotas';
 import { requestId } from './http/requestId';
+import { overHttps } from './http/overHttps';
 import { sameOrigin } from './http/sameOrigin';
 import { Streams } from './http/streams';
 import { webRoutes } from './http/web';
@@ -136,6 +137,7 @@ export function makeApp(options: AppOptions): Express {
     response.json({ ok: true });
   });
   api.use(sameOrigin);
+  if (options.secureCookie) api.use(overHttps);
   api.use(express.json({ limit: '512kb', strict: true, verify: noteEscapes }));
   api.use(readableText);
   api.use(sessionMiddleware(database, options.sessionSecret, options.secureCookie));
