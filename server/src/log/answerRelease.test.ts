@@ -1,4 +1,4 @@
-import type { JobHeader, Unit } from '@keen-bleed/contract';
+import type { JobHeader, LogRecord, Unit } from '@keen-bleed/contract';
 import { JOB_VERSION } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { failedTrucks, retested } from '../test/failedTrucks';
@@ -161,6 +161,15 @@ describe('a release that is asked for', () => {
     expect(await row()).toMatchObject({ asked: false, released: false });
     await told({ kind: 'ask-release' }, staff.lead);
     expect(await row()).toMatchObject({ released: true });
+    // The release’s lane is the lead’s: nobody else goes on in it.
+    const record = (await staff.viewer.get(`/api/logs/${header.id}`)).body as LogRecord;
+    const release = record.facts.find(({ kind }) => kind === 'released');
+    const after = {
+      ...{ id: uuidv7(), lane: release?.lane, seq: 2, atMs: Date.now(), offsetMs: 0 },
+      ...{ v: JOB_VERSION, kind: 'note', text: 'In its place' },
+    };
+    const send = staff.technician.post(`/api/logs/${header.id}/facts`);
+    expect((await send.send({ facts: [after] })).body).toMatchObject({ code: 'place-taken' });
   });
 
   it('is taken back by what a phone under a trailer had recorded before the release', async () => {

@@ -5,6 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Db } from '../db/database';
 import { facts, logs, units } from '../db/schema';
 import { failuresOn } from '../failures/refreshFailures';
+import { noteStored, type LogInHand } from './logInHand';
 import { unprovenRetests } from './retestProof';
 import { linked } from './chain';
 import { digestOf } from './digest';
@@ -14,22 +15,21 @@ import { digestOf } from './digest';
  * of the vehicle is looked at again, whatever the phone that asked knew of. Where nothing stands against it the release
  * is added to the log by the server; otherwise it stays asked for, and the hold stands.
  *
- * @param head where the log's chain ends with what was taken
- * @returns where it ends now
+ * @param inHand the log with what was taken; the release is added to it
  */
 export async function answerRelease(
   tx: Db,
   me: Me,
-  log: FoldedLog,
+  inHand: LogInHand,
   taken: readonly AnyFact[],
-  head: { place: number; link: string },
-): Promise<{ place: number; link: string }> {
+): Promise<void> {
+  const { log } = inHand;
   const ask = taken.findLast((fact) => fact.kind === 'ask-release');
-  if (!ask || me.role !== 'lead') return head;
+  if (!ask || me.role !== 'lead') return;
   const state = log.state as unknown as JobState;
   // Something that weighs came after it: it is for another moment.
-  if (state.asked?.id !== ask.id) return head;
-  if ((await blocksOf(tx, me.shopId, log)).length > 0) return head;
+  if (state.asked?.id !== ask.id) return;
+  if ((await blocksOf(tx, me.shopId, log)).length > 0) return;
   const nowMs = Date.now();
   const knew = log.lanes;
   const released: ReleasedFact = {
@@ -57,11 +57,10 @@ export async function answerRelease(
     fact: { ...fact },
     receivedAtMs: receivedAtMs ?? nowMs,
   };
-  const [linkedRow] = linked(head, [row]);
-  if (!linkedRow) return head;
-  await tx.insert(facts).values(linkedRow);
+  const rows = linked(inHand.head, [row]);
+  await tx.insert(facts).values(rows);
   log.add(released);
-  return linkedRow;
+  noteStored(inHand, me.personId, rows);
 }
 
 /** Why the vehicle of a job may not be released, as the server sees it now; its units are held while it looks. */

@@ -8,10 +8,10 @@ import { takenIndex } from '../http/errorHandler';
 import { isUuid, wrongShape } from '../http/route';
 import { refreshFailures, unitsOfLog } from '../failures/refreshFailures';
 import { answerRelease } from './answerRelease';
-import { hashOf, headOf, linked } from './chain';
+import { hashOf, linked } from './chain';
 import { judged } from './judged';
 import { applyParts } from '../units/applyParts';
-import { keepInHand, takeInHand, type LogInHand } from './logInHand';
+import { keepInHand, noteStored, takeInHand, type LogInHand } from './logInHand';
 import type { StoredLog } from './logRow';
 
 type Sent = AppendFacts['facts'];
@@ -207,7 +207,7 @@ async function store(
   inHand: LogInHand,
   taken: readonly AnyFact[],
 ): Promise<void> {
-  const { log, writers, authors } = inHand;
+  const { log } = inHand;
   const rows = linked(
     inHand.head,
     taken.map(({ receivedAtMs, ...fact }) => ({
@@ -227,14 +227,10 @@ async function store(
     if (takenIndex(error) === null) throw error;
     throw new ApiError('id-taken', 'An entry with this id belongs to another record.');
   }
-  for (const { id, lane } of taken) {
-    writers.set(lane, me.personId);
-    authors.set(id, me.personId);
-  }
-  inHand.head = headOf(stored.header, rows);
+  noteStored(inHand, me.personId, rows);
   await applyParts(tx, me, taken, log);
   if (stored.kind === 'job') {
-    inHand.head = await answerRelease(tx, me, log, taken, inHand.head);
+    await answerRelease(tx, me, inHand, taken);
   }
   const columns = judged(log, stored.receivedAt.getTime());
   await tx

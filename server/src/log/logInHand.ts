@@ -17,8 +17,9 @@ export interface LogInHand {
   authors: Map<string, string>;
 }
 
-/** Entries that are kept folded at most, over all logs: some tens of megabytes. */
+/** Entries that are kept folded at most, over all logs, and logs with their headers: some tens of megabytes. */
 const MOST_ENTRIES = 40_000;
+const MOST_LOGS = 300;
 
 type Kept = LRUCache<string, LogInHand>;
 const keptOf = new WeakMap<Db, Kept>();
@@ -26,6 +27,7 @@ function keptFor(db: Db): Kept {
   const kept =
     keptOf.get(db) ??
     new LRUCache<string, LogInHand>({
+      max: MOST_LOGS,
       maxSize: MOST_ENTRIES,
       sizeCalculation: ({ log }) => log.facts.length + 1,
     });
@@ -67,6 +69,19 @@ export async function takeInHand(
 }
 
 const endLinkOf = ({ head }: LogInHand) => (head.place === 0 ? null : head.link);
+
+/** Notes whose the entries are that were stored now, and where the chain ends with them. */
+export function noteStored(
+  inHand: LogInHand,
+  personId: string,
+  stored: readonly { id: string; lane: string; place: number; link: string }[],
+): void {
+  for (const { id, lane, place, link } of stored) {
+    inHand.authors.set(id, personId);
+    inHand.writers.set(lane, personId);
+    inHand.head = { place, link };
+  }
+}
 
 /** Keeps a log for its next append. */
 export function keepInHand(db: Db, { shopId, id }: StoredLog, inHand: LogInHand): void {
