@@ -57,10 +57,14 @@ export function RetestNow({ job, rig, tell, onSheet, onTrouble }: RetestNowProps
     onTrouble(
       checks.length > 0 ? null : 'The checks of this rig are being made. This one opens by itself.',
     );
-    const made = checks.length > 0 ? checks : await checksNow(rig);
-    const [first] = checksOfRetest(made, owed);
-    if (first) onSheet({ sheet: 'check', owed, check: first });
-    onTrouble(first ? null : `This rig has no check for “${owed.title}”.`);
+    try {
+      const made = checks.length > 0 ? checks : await checksNow(rig);
+      const [first] = checksOfRetest(made, owed);
+      if (first) onSheet({ sheet: 'check', owed, check: first });
+      onTrouble(first ? null : `This rig has no check for “${owed.title}”.`);
+    } catch {
+      onTrouble('The checks of this rig could not be made here: press again.');
+    }
   };
   const runOn = (on: RigUnderTest, owed: readonly Owed[]) =>
     rules.data ? retestRun(on, owed, [header.id], rules.data, header.made.ruleSetId ?? null) : null;

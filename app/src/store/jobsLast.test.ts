@@ -95,4 +95,20 @@ describe('what a job names is at the server before the job says so', () => {
     await page.outbox.sendNow();
     expect(order).toEqual(['begun', 'check', 'retest by that check']);
   });
+
+  it('and a job that the server has lost the beginning of is whole again at once', async () => {
+    const server = new FakeServer();
+    const page = aPhone(server);
+    await aRun(page, job as never);
+    await record(page, job.id, note('begun'));
+    await page.outbox.setOutboxOwner(me);
+    // Restored from a backup of before the first entry.
+    server.facts.set(job.id, []);
+    const order = taken(server);
+    await record(page, job.id, note('gone on'));
+    await page.outbox.sendNow();
+    // The first time it is turned away: the server lacks what comes before it.
+    expect(order).toEqual(['gone on', 'begun', 'gone on']);
+    expect(server.held(job.id).held).toBe(2);
+  });
 });

@@ -111,7 +111,9 @@ async function afterRefusal(problem: RequestProblem, refused: Refused): Promise<
     if (lacksPhoto) await photosAgain(lot);
     const changed = await setHeld(logId, [lane], held.lanes);
     if ((!changed && !lacksPhoto) || !mayTryAgain) throw problem;
-    await sendLane({ ...refused, mayTryAgain: false });
+    // What the server turns out to lack goes with it: it comes before what was sent.
+    const last = lot.at(-1)?.seq ?? 0;
+    await sendLane({ ...refused, goes: ({ seq }) => seq <= last, mayTryAgain: false });
     return;
   }
   // What came before the fact that was refused has been taken.
