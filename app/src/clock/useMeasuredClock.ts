@@ -5,7 +5,7 @@ import { measuredClock, onClock } from '../wire/serverClock';
 export function useClockAhead(): number | null {
   return useSyncExternalStore(
     (listener) => onClock(listener),
-    () => rounded(measuredClock().aheadMs),
+    () => rounded(measuredClock().shownAheadMs),
     () => null,
   );
 }

@@ -10,6 +10,7 @@ import { Field } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
 import { Txt } from '../ui/Txt';
 import { ISOLATES, NEEDLE_NUMBERS, NEEDLE_TITLES, STATE_TITLES } from './huntWords';
+import { deviceMs } from '../wire/serverClock';
 
 /** A hold that was begun: where the needle stood, and when. */
 export interface Begun {
@@ -74,10 +75,10 @@ export function HoldSheet({
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
   const [problem, setProblem] = useState<string>();
-  const [nowMs, setNowMs] = useState(() => Date.now());
+  const [nowMs, setNowMs] = useState(() => deviceMs());
   useEffect(() => {
     if (!begun) return;
-    const tick = setInterval(() => setNowMs(Date.now()), 500);
+    const tick = setInterval(() => setNowMs(deviceMs()), 500);
     return () => clearInterval(tick);
   }, [begun]);
   const titles = school === 'numbers' ? NEEDLE_NUMBERS : NEEDLE_TITLES;
@@ -87,12 +88,12 @@ export function HoldSheet({
     const fromPsiAt = readPsi(from, unit);
     if (fromPsiAt === null) return setProblem(wrong);
     setProblem(undefined);
-    onBegin({ state, needle, fromPsi: fromPsiAt, atMs: Date.now() });
+    onBegin({ state, needle, fromPsi: fromPsiAt, atMs: deviceMs() });
   };
   const end = () => {
     if (!begun) return;
     const toPsiAt = readPsi(to, unit);
-    const seconds = Math.round((Date.now() - begun.atMs) / 1000);
+    const seconds = Math.round((deviceMs() - begun.atMs) / 1000);
     if (toPsiAt === null) return setProblem(wrong);
     if (seconds < LEAST_S) return setProblem(`Watch it for ${LEAST_S} seconds at least.`);
     if (seconds > MOST_S)

@@ -42,6 +42,7 @@ import {
 } from './huntWords';
 import { useBegun } from './useBegun';
 import { useHunt } from './useHunt';
+import { deviceMs } from '../wire/serverClock';
 
 /** Every joint of a rig, wetted in walking order, and a budget of what it lost against what was found. */
 export function HuntScreen() {
@@ -61,7 +62,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
     const [unit, ...towed] = walk.units;
     return { unit: unit!, towed };
   }, [walk.units]);
-  const [nowMs] = useState(() => Date.now());
+  const [nowMs] = useState(() => deviceMs());
   const hunt = useHunt(walk.units, rig, walk, nowMs);
   const [pass, setPass] = useState<Pass>('parked');
   const [holding, setHolding] = useState<{ state: HeldState; needle: HeldNeedle } | null>(null);
@@ -298,7 +299,7 @@ function Hunted({ units, rigId }: { units: readonly Unit[]; rigId: string | null
               fromPsi,
               toPsi,
               seconds,
-              atMs: Date.now(),
+              atMs: deviceMs(),
             });
             void walk.say({
               kind: 'held',

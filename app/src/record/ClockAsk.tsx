@@ -15,7 +15,7 @@ import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { Txt } from '../ui/Txt';
-import { measuredClock } from '../wire/serverClock';
+import { deviceMs, measuredClock } from '../wire/serverClock';
 
 interface ClockAskProps {
   facts: readonly RunFact[];
@@ -59,7 +59,7 @@ export function ClockAsk({ facts, onAnswer }: ClockAskProps) {
     if (atMs === null)
       return setProblem('Give it as year-month-day hour:minute, such as 2026-11-24 14:05.');
     // By the server's clock: a device that is a day behind takes this very minute for tomorrow.
-    const nowMs = Date.now() - (measuredClock().aheadMs ?? 0);
+    const nowMs = deviceMs() - (measuredClock().aheadMs ?? 0);
     if (atMs > nowMs + 60_000) return setProblem('That is still to come: when was it really?');
     const wrong = await onAnswer?.({ kind: 'clock', ofLane: lane, aheadMs: first.atMs - atMs });
     setProblem(wrong ?? undefined);

@@ -2,7 +2,7 @@ import type { RunFact } from '@keen-bleed/contract';
 import { RUN_VERSION, type NewFact } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { ask, asProblem } from '../wire/api';
-import { measuredClock } from '../wire/serverClock';
+import { deviceMs, measuredClock } from '../wire/serverClock';
 import { isHeld } from './held';
 import { laneOf, type Writer } from './kept';
 
@@ -23,7 +23,12 @@ export async function addToRecord(
     (most, each) => (each.lane === lane ? Math.max(most, each.seq) : most),
     0,
   );
-  const stamp = { id: uuidv7(), lane, seq: last + 1, atMs: Date.now(), v: RUN_VERSION };
+  const latestMs = facts.reduce(
+    (most, each) => (each.lane === lane ? Math.max(most, each.atMs) : most),
+    0,
+  );
+  const atMs = Math.max(deviceMs(), latestMs);
+  const stamp = { id: uuidv7(), lane, seq: last + 1, atMs, v: RUN_VERSION };
   const made = { ...fact, ...stamp, offsetMs: measuredClock().aheadMs };
   try {
     const answer = await ask('POST', `/api/v1/logs/${logId}/facts`, { facts: [made] });

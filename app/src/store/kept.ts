@@ -58,7 +58,7 @@ const CLOCK = 'clock ahead by';
 const REMEMBERED_TO_MS = 1_000;
 
 let remembered: number | null = null;
-onClock(({ aheadMs }) => {
+onClock(({ shownAheadMs: aheadMs }) => {
   if (aheadMs === null) return;
   if (remembered !== null && Math.abs(aheadMs - remembered) < REMEMBERED_TO_MS) return;
   remembered = aheadMs;

@@ -1,7 +1,7 @@
 import type { AnyFact } from '@keen-bleed/contract';
 import { anyLogKind, type FoldedLog, type NewFact } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
-import { measuredClock } from '../wire/serverClock';
+import { goOnFrom, measuredClock } from '../wire/serverClock';
 import { toWrite } from './database';
 import { folded, keptLog } from './logs';
 import { oneAtATime, tellOtherTabs } from './tabs';
@@ -34,7 +34,7 @@ export function stamped(
 }
 
 /**
- * Records a fact. It is done when it is on the disk, not when it is on its way to it: a mark must outlive a battery
+ * Records a fact; never refused for a clock that was set back. It is done when it is on the disk, not when it is on its way to it: a mark must outlive a battery
  * that dies the next second. Its number, the fact and, where it closes the log, the log's closed state are one
  * transaction; where another tab has written meanwhile, this one catches up first and asks again whether it may.
  *
@@ -74,9 +74,13 @@ async function writeNext(
   fact: NewFact,
   pressedAtMs: number,
 ): Promise<Done | null> {
+  const { log, lane } = writing;
+  const latest = log.latestOf(lane);
+  const movedMs = latest ? goOnFrom(latest) : 0;
   const { aheadMs, epoch } = measuredClock();
-  const made = stamped(writing, fact, pressedAtMs, aheadMs);
-  const { log } = writing;
+  // Another tab may have been written in since the press: the entry comes with the last one then.
+  const atMs = Math.max(pressedAtMs + movedMs, latest?.atMs ?? 0);
+  const made = stamped(writing, fact, atMs, aheadMs);
   const problem = log.admit(made);
   if (problem) return { problem: problem.message };
   if (!(await kept(log, made, epoch))) return null;

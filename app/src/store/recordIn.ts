@@ -4,6 +4,7 @@ import { folded, keptLog } from './logs';
 import { countWaiting, sendSoon } from './outbox';
 import { recordFact } from './recordFact';
 import { tellTabs } from './tabs';
+import { deviceMs } from '../wire/serverClock';
 
 /**
  * Records a fact in a log of this device that is not open on the screen.
@@ -14,7 +15,7 @@ export async function recordIn(who: Writer, logId: string, fact: NewFact): Promi
   const kept = await keptLog(logId);
   if (!kept) return 'This record is not on this device.';
   const writing = { log: folded(kept), lane: await laneOf(who) };
-  const done = await recordFact(writing, fact, Date.now());
+  const done = await recordFact(writing, fact, deviceMs());
   if ('problem' in done) return done.problem;
   tellTabs(logId);
   await countWaiting();

@@ -1,7 +1,7 @@
 import type { JobHeader, JobMade, Unit } from '@keen-bleed/contract';
 import { CORE_VERSION, JOB_VERSION } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
-import { measuredClock } from '../wire/serverClock';
+import { deviceMs, measuredClock } from '../wire/serverClock';
 import { askToPersist, type Writer } from './kept';
 import { openOnDevice } from './logs';
 import { sendSoon } from './outbox';
@@ -24,7 +24,7 @@ export async function startJob(who: Writer, { units, rigId, ...made }: NewJob): 
     kind: 'job',
     v: JOB_VERSION,
     subject: { unitId: units[0].id, rigId, partId: null },
-    startedAtMs: Date.now(),
+    startedAtMs: deviceMs(),
     offsetMs: measuredClock().aheadMs,
     coreVersion: CORE_VERSION,
     made: { ...made, units: [...units] },

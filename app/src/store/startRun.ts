@@ -1,7 +1,7 @@
 import type { RunFact, RunHeader, RunMade } from '@keen-bleed/contract';
 import { CORE_VERSION, RUN_VERSION, runMade, type NewFact } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
-import { measuredClock } from '../wire/serverClock';
+import { deviceMs, measuredClock } from '../wire/serverClock';
 import { askToPersist, laneOf, type Writer } from './kept';
 import { openOnDevice } from './logs';
 import { sendSoon } from './outbox';
@@ -35,7 +35,7 @@ export async function startRun(
   first: readonly NewFact<RunFact>[] = [],
 ): Promise<string> {
   void askToPersist();
-  const nowMs = Date.now();
+  const nowMs = deviceMs();
   const { aheadMs, epoch } = measuredClock();
   const facts = stampedInTurn(
     await laneOf(who),

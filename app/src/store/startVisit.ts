@@ -1,7 +1,7 @@
 import type { Unit, VisitHeader } from '@keen-bleed/contract';
 import { CORE_VERSION, VISIT_VERSION } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
-import { measuredClock } from '../wire/serverClock';
+import { deviceMs, measuredClock } from '../wire/serverClock';
 import { askToPersist, type Writer } from './kept';
 import { openOnDevice } from './logs';
 import { sendSoon } from './outbox';
@@ -25,7 +25,7 @@ export async function startVisit(who: Writer, { units, rigId, reason }: NewVisit
     kind: 'visit',
     v: VISIT_VERSION,
     subject: { unitId: units[0].id, rigId, partId: null },
-    startedAtMs: Date.now(),
+    startedAtMs: deviceMs(),
     offsetMs: measuredClock().aheadMs,
     coreVersion: CORE_VERSION,
     made: { units: [...units], reason },

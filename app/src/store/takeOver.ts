@@ -6,6 +6,7 @@ import { changeLog, folded, keptLog, takeIn } from './logs';
 import { sendSoon } from './outbox';
 import { recordFact } from './recordFact';
 import { tellTabs } from './tabs';
+import { deviceMs } from '../wire/serverClock';
 
 /**
  * Goes on with an open run on this device, whoever began it wherever: it is kept here, and the record says who took it
@@ -26,7 +27,7 @@ export async function takeOver(who: Writer, record: LogRecord<'run'>): Promise<s
   const lane = await laneOf(who);
   const log = folded(kept);
   const knew = Object.fromEntries(Object.entries(log.lanes).filter(([each]) => each !== lane));
-  const done = await recordFact({ log, lane }, { kind: 'take-over', knew }, Date.now());
+  const done = await recordFact({ log, lane }, { kind: 'take-over', knew }, deviceMs());
   if ('problem' in done) return done.problem;
   tellTabs(id);
   sendSoon();

@@ -9,6 +9,7 @@ import { folded, isWritable, keptLog } from './logs';
 import { countWaiting, moreSoon } from './outbox';
 import { recordFact } from './recordFact';
 import { onLogChanged } from './tabs';
+import { deviceMs, goOnFrom } from '../wire/serverClock';
 
 /** A log that is written on this device. */
 export interface LiveLog<K extends LogKindName, S extends LogState> {
@@ -76,6 +77,8 @@ export function useLog<K extends LogKindName, S extends LogState>(
         return;
       }
       const log = folded(kept);
+      const latest = log.state.closed ? null : log.latestOf(lane);
+      if (latest) goOnFrom(latest);
       now.current = log;
       ahead.tell(log.state as S);
       setLoaded({ standing: 'here', device: kept.log, log, lane, count: log.facts.length });
@@ -96,7 +99,7 @@ export function useLog<K extends LogKindName, S extends LogState>(
   const record = useCallback(
     (fact: NewFact): Promise<string | null> => {
       // The moment is taken when the pad is pressed, not when its turn to be written comes.
-      const pressedAtMs = Date.now();
+      const pressedAtMs = deviceMs();
       const write = async () => {
         if (!now.current || lane === null) return 'This record is not open on this device.';
         const done = await recordFact({ log: now.current, lane }, fact, pressedAtMs);

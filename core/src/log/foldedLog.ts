@@ -18,6 +18,8 @@ const TO_FINISH = 20;
 interface LaneEnd {
   seq: number;
   atMs: number;
+  /** How far its clock was ahead at that time; null where nobody knew. */
+  offsetMs: number | null;
   /** When its last fact is taken to have been, among those of other lanes. */
   inOrderMs: number;
 }
@@ -91,6 +93,11 @@ export class FoldedLog<
     return this.timed;
   }
 
+  /** The latest moment of a lane, and how far its clock was ahead then; null while nothing is in it. */
+  latestOf(lane: string): Pick<LaneEnd, 'atMs' | 'offsetMs'> | null {
+    return this.lastOf.get(lane) ?? null;
+  }
+
   /** The next place in a lane. */
   nextSeq(lane: string): number {
     return (this.lastOf.get(lane)?.seq ?? 0) + 1;
@@ -148,15 +155,17 @@ export class FoldedLog<
   }
 
   private note(fact: F): void {
-    const { lane, seq, atMs } = fact;
+    const { lane, seq, atMs, offsetMs } = fact;
     const { answers } = this.timed;
     this.timed.lastMs = Math.max(this.timed.lastMs, correctedMs(fact, answers.get(lane)));
     this.timed.isUnsure ||= isUnsure(fact, answers);
     this.timed.isDoubted ||= isDoubted(fact, answers);
     const before = this.lastOf.get(lane);
+    const latest = before && before.atMs > atMs ? before : { atMs, offsetMs };
     this.lastOf.set(lane, {
       seq: Math.max(seq, before?.seq ?? 0),
-      atMs: Math.max(atMs, before?.atMs ?? 0),
+      atMs: latest.atMs,
+      offsetMs: latest.offsetMs,
       inOrderMs: this.inOrderMs(fact),
     });
   }
