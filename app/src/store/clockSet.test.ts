@@ -4,6 +4,7 @@ import type { RunFact, Unit } from '@keen-bleed/contract';
 import { correctedMs, roadTest } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
 import { me } from '../test/aPhone';
+import type * as Clock from '../wire/serverClock';
 import { madeUpUnit } from '../test/madeUpUnit';
 import { laneOf } from './kept';
 import { folded, keptLog } from './logs';
@@ -77,9 +78,9 @@ describe('a phone that was fast and is set right in the middle of a record', () 
 describe('a page that was opened after the clock was set back', () => {
   /** The clock as a page finds it that was just opened, with what the device remembers or the server has said. */
   const opened = (remembered: number | null, heard: number | null) => {
-    let clock!: typeof import('../wire/serverClock');
+    let clock!: typeof Clock;
     jest.isolateModules(() => {
-      clock = require('../wire/serverClock');
+      clock = jest.requireActual<typeof Clock>('../wire/serverClock');
     });
     if (remembered !== null) clock.rememberClock(remembered);
     if (heard !== null) clock.heardServerTime(Date.now() - heard, Date.now(), Date.now());
