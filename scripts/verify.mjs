@@ -11,7 +11,7 @@
  */
 import { closeSync, createReadStream, existsSync, openSync, readFileSync, readSync } from 'node:fs';
 import { createInterface } from 'node:readline';
-import { canonical, hashOf, sha256, wrongIn } from './setup/chains.mjs';
+import { canonical, hashOf, photoIdOf, sha256, wrongIn } from './setup/chains.mjs';
 import { ENDED, runMain, say, Trouble } from './setup/say.mjs';
 
 const RELEASES_KNOW = 'keen-bleed/job/1';
@@ -126,6 +126,24 @@ function verifyExport(file) {
   return results;
 }
 
+/** What is wrong with the photos that a record's entries name: absent, or other than their id says. */
+async function wrongPhotos(client, { shop_id: shopId, id }, facts) {
+  const named = facts.flatMap(({ fact }) => fact.photos ?? []);
+  if (named.length === 0) return [];
+  const { rows } = await client.query(
+    'select id, bytes from blobs where shop_id = $1 and log_id = $2',
+    [shopId, id],
+  );
+  const held = new Map(rows.map((row) => [row.id, row.bytes]));
+  return named.flatMap((photo) => {
+    const bytes = held.get(photo.toLowerCase());
+    if (!bytes) return [`photo ${photo} is gone`];
+    // Only ids of version 8 say what a photo shows.
+    if (photo[14] !== '8' || photoIdOf(id, bytes) === photo) return [];
+    return [`photo ${photo} is not the one that was sent`];
+  });
+}
+
 /** Holds every record of the database to its chain. */
 async function verifyDatabase() {
   const { withDatabase } = await import('./setup/withDatabase.mjs');
@@ -142,7 +160,9 @@ async function verifyDatabase() {
       );
       const links = rows.map(({ fact, ...link }) => ({ ...link, entrySha256: hashOf(fact) }));
       const wrong = wrongIn(hashOf(log.header), links, log.fact_count);
-      if (wrong) results.push([`${log.kind} ${log.id} (${log.title})`, wrong]);
+      const title = `${log.kind} ${log.id} (${log.title})`;
+      if (wrong) results.push([title, wrong]);
+      for (const each of await wrongPhotos(client, log, rows)) results.push([title, each]);
     }
     say(`${logs.length} records looked at`);
     return results.length > 0 ? results : [['every record', null]];

@@ -26,3 +26,11 @@ export function wrongIn(headerSha256, links, count = links.length) {
   }
   return links.length < count ? `entry ${links.length + 1} is missing` : null;
 }
+
+/** The id of a photo of a record: a UUID of version 8 (RFC 9562) of SHA-256 over the record's id, a line feed, its bytes. */
+export function photoIdOf(logId, bytes) {
+  const hash = createHash('sha256').update(`${logId}\n`).update(bytes).digest().subarray(0, 16);
+  hash[6] = (hash[6] & 0x0f) | 0x80;
+  hash[8] = (hash[8] & 0x3f) | 0x80;
+  return hash.toString('hex').replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5');
+}

@@ -1,4 +1,4 @@
-import { v7 as uuidv7 } from 'uuid';
+import { photoIdOf } from '@keen-bleed/contract/photo-name';
 import { database } from '../store/database';
 
 /** Keeps photos on this device with the log they belong to; they are sent before the entry that names them. */
@@ -6,8 +6,9 @@ export async function keepPhotos(logId: string, photos: readonly Blob[]): Promis
   const db = await database();
   const ids: string[] = [];
   for (const blob of photos) {
-    const id = uuidv7();
-    await db.put('blobs', { id, logId, blob, sent: 0 });
+    const id = photoIdOf(logId, new Uint8Array(await blob.arrayBuffer()));
+    const known = await db.get('blobs', id);
+    await db.put('blobs', { id, logId, blob, sent: known?.sent ?? 0 });
     ids.push(id);
   }
   return ids;

@@ -1,4 +1,5 @@
 import { v7 as uuidv7 } from 'uuid';
+import { aPhoto } from '../test/aPhoto';
 import {
   addTruck,
   makeStaff,
@@ -48,11 +49,12 @@ describe('a shop that has as much as it may', () => {
   const photoIn = async (number: string) => {
     const header = runHeader(await addTruck(staff.lead, number));
     await staff.technician.post('/api/logs').send(header).expect(201);
+    const jpeg = await aPhoto();
     return (id: string) =>
       staff.technician
         .put(`/api/photos/${id}?logId=${header.id}`)
         .set('content-type', 'image/jpeg')
-        .send(Buffer.from([0xff, 0xd8, 0xff, 1]));
+        .send(jpeg);
   };
   const words = (answer: { body: unknown }) => (answer.body as Refusal).message;
 

@@ -1,5 +1,6 @@
 import { newUnitDraft, roadTest } from '@keen-bleed/core';
 import { v7 as uuidv7 } from 'uuid';
+import { aPhoto } from '../test/aPhoto';
 import {
   addTruck,
   addUnit,
@@ -92,14 +93,16 @@ describe('an id that is used already', () => {
     const header = runHeader(unit);
     await staff.technician.post('/api/logs').send(header).expect(201);
     const id = uuidv7();
-    const put = (last: number) =>
+    const put = async (shade: number) =>
       staff.technician
         .put(`/api/photos/${id}?logId=${header.id}`)
         .set('content-type', 'image/jpeg')
-        .send(Buffer.from([0xff, 0xd8, 0xff, last]));
-    await put(1).expect(201);
-    await put(1).expect(200);
-    expect((await put(2).expect(409)).body).toMatchObject(taken);
+        .send(await aPhoto(shade));
+    expect((await put(1)).status).toBe(201);
+    expect((await put(1)).status).toBe(200);
+    const other = await put(2);
+    expect(other.status).toBe(409);
+    expect(other.body).toMatchObject(taken);
   });
 });
 

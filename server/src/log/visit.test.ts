@@ -1,15 +1,13 @@
-import type { LogRecord, LogRow, VisitExport, VisitHeader } from '@keen-bleed/contract';
-import { CORE_VERSION, VISIT_VERSION } from '@keen-bleed/core';
+import type { LogRecord, LogRow, VisitExport } from '@keen-bleed/contract';
 import Ajv from 'ajv';
 import Papa from 'papaparse';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
+import { anOpenVisit } from '../test/anOpenVisit';
+import { aPhoto } from '../test/aPhoto';
 import {
-  addTruck,
-  laneOf,
   makeStaff,
   openTestShop,
-  STARTED_MS,
   type Agent,
   type Refusal,
   type Staff,
@@ -29,30 +27,7 @@ afterAll(() => shop.close());
 let number = 100;
 
 describe('a visit', () => {
-  async function openedVisit() {
-    const unit = await addTruck(staff.lead, String((number += 1)));
-    const header: VisitHeader = {
-      id: uuidv7(),
-      kind: 'visit',
-      v: VISIT_VERSION,
-      subject: { unitId: unit.id, rigId: null, partId: null },
-      startedAtMs: STARTED_MS,
-      offsetMs: 0,
-      coreVersion: CORE_VERSION,
-      made: { units: [unit], reason: 'Loses air overnight' },
-    };
-    await staff.technician.post('/api/logs').send(header).expect(201);
-    const said = (text: string, change: object = {}) => ({
-      ...laneOf([[1, { kind: 'note' }]], { startMs: Date.now() })[0]!,
-      v: VISIT_VERSION,
-      at: null,
-      text,
-      ...change,
-    });
-    const send = (facts: object[], by: Agent) =>
-      by.post(`/api/logs/${header.id}/facts`).send({ facts });
-    return { unit, header, said, send };
-  }
+  const openedVisit = () => anOpenVisit(staff, String((number += 1)));
 
   it('goes out as JSON that fits the schema served beside it, and as CSV that a general-purpose reader takes apart', async () => {
     const { unit, header, said, send } = await openedVisit();
@@ -185,7 +160,7 @@ describe('a visit', () => {
     expect((await send([named], staff.technician).expect(409)).body).toMatchObject({
       code: 'photo-missing',
     });
-    const jpeg = Buffer.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
+    const jpeg = await aPhoto();
     const put = (agent: Agent, body: Buffer, type = 'image/jpeg') =>
       agent.put(`/api/photos/${photo}?logId=${header.id}`).set('Content-Type', type).send(body);
     await put(staff.viewer, jpeg).expect(403);

@@ -1,4 +1,5 @@
 import { PhotoKeptSchema } from '@keen-bleed/contract';
+import { photoIdOf, saysWhatItShows } from '@keen-bleed/contract/photo-name';
 import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs } from '../db/schema';
@@ -6,13 +7,10 @@ import { ApiError, notFound } from '../http/apiError';
 import { oneAtATime, requireRoom, type Quotas } from '../http/quotas';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { findLog } from '../log/logRow';
+import { wrongWithPhoto } from './picture';
 
-/** How each kind of picture begins. */
-const BEGINS: Readonly<Record<string, readonly number[]>> = {
-  'image/jpeg': [0xff, 0xd8, 0xff],
-  'image/png': [0x89, 0x50, 0x4e, 0x47],
-  'image/webp': [0x52, 0x49, 0x46, 0x46],
-};
+const wrongPhoto = (message: string, field = 'photo') =>
+  new ApiError('wrong-shape', message, [{ field, message }]);
 
 /** Photos that facts name: each comes before the fact that names it, and is served to its own shop alone. */
 export function photoRoutes(db: Db, quotas: Quotas): Route[] {
@@ -28,13 +26,16 @@ export function photoRoutes(db: Db, quotas: Quotas): Route[] {
         const photoId = id('id', 'photo');
         const mediaType = request.get('content-type')?.split(';')[0] ?? '';
         const bytes: unknown = request.body;
-        const begins = BEGINS[mediaType];
-        if (!Buffer.isBuffer(bytes) || !begins?.every((byte, i) => bytes[i] === byte)) {
-          throw new ApiError('wrong-shape', 'A photo must be a JPEG, PNG or WebP picture.', [
-            { field: 'photo', message: 'This is no JPEG, PNG or WebP picture.' },
-          ]);
-        }
+        if (!Buffer.isBuffer(bytes)) throw wrongPhoto('A photo is sent as its bytes.');
+        const wrong = await wrongWithPhoto(bytes, mediaType);
+        if (wrong !== null) throw wrongPhoto(wrong);
         const { log } = await findLog(db, me.shopId, query.logId.toLowerCase());
+        if (saysWhatItShows(photoId) && photoIdOf(log.id, bytes) !== photoId) {
+          throw wrongPhoto(
+            'The id is of another picture than the one that came: send it again.',
+            'id',
+          );
+        }
         const ofShop = eq(blobs.shopId, me.shopId);
         const made = await db.transaction(async (tx) => {
           await oneAtATime(tx, me.shopId);

@@ -41,3 +41,6 @@ export const pageFoot =
       { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
     ],
   });
+
+/** Stands where a photo would be that is not there or cannot be drawn. */
+export const NOT_DRAWN = 'A photo that cannot be shown';

@@ -1,11 +1,9 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs } from '../db/schema';
+import { forPaper } from '../photos/picture';
 
-/** What the printer can put on paper. */
-const PRINTED: ReadonlySet<string> = new Set(['image/jpeg', 'image/png']);
-
-/** The photos that a log's facts name, by id, as data of a page. */
+/** The photos that a log's facts name, by id, as data of a page; one that cannot be drawn is left out. */
 export async function photosAsData(
   db: Db,
   shopId: string,
@@ -15,14 +13,14 @@ export async function photosAsData(
   const ids = facts.flatMap((fact) => (fact as { photos?: readonly string[] }).photos ?? []);
   if (ids.length === 0) return new Map();
   const rows = await db
-    .select({ id: blobs.id, mediaType: blobs.mediaType, bytes: blobs.bytes })
+    .select({ id: blobs.id, bytes: blobs.bytes })
     .from(blobs)
     .where(and(eq(blobs.shopId, shopId), eq(blobs.logId, logId), inArray(blobs.id, ids)));
-  return new Map(
-    rows.flatMap(({ id, mediaType, bytes }) =>
-      PRINTED.has(mediaType)
-        ? [[id, `data:${mediaType};base64,${bytes.toString('base64')}`] as const]
-        : [],
-    ),
-  );
+  const drawn = new Map<string, string>();
+  // One after the other: each takes its memory while it is drawn.
+  for (const { id, bytes } of rows) {
+    const jpeg = await forPaper(bytes);
+    if (jpeg) drawn.set(id, `data:image/jpeg;base64,${jpeg.toString('base64')}`);
+  }
+  return drawn;
 }

@@ -1,7 +1,7 @@
 import { clockAnswers, correctedMs, rigTitle, sayJobFact, unitTitle } from '@keen-bleed/core';
 import { planOf } from '@keen-bleed/core/drawing';
 import type { JobOnPaper } from './jobOnPaper';
-import { NOT_AN_INSPECTION, saySeal, sayMoment } from './page';
+import { NOT_AN_INSPECTION, NOT_DRAWN, saySeal, sayMoment } from './page';
 import { escaped, planSvg } from './planSvg';
 
 /** What a shared job is made of. */
@@ -42,9 +42,11 @@ export function sharedJob(job: SharedJob): string {
   const story = state.told.map((fact) => {
     const { title: head, text } = sayJobFact(header, fact, gauge);
     const ids = 'photos' in fact ? (fact.photos ?? []) : [];
-    const pictures = ids.flatMap((id) => {
+    const pictures = ids.map((id) => {
       const data = photos.get(id);
-      return data ? [`<img src="${data}" alt="Photo of ${escaped(head)}">`] : [];
+      return data
+        ? `<img src="${data}" alt="Photo of ${escaped(head)}">`
+        : `<div class="quiet">${NOT_DRAWN}</div>`;
     });
     const when = sayMoment(correctedMs(fact, answers.get(fact.lane)), timeZone);
     return `<li><b>${escaped(head)}</b>${escaped(text)}<div class="quiet">${escaped(writers[fact.lane] ?? '')}, ${escaped(when)}</div>${pictures.join('')}</li>`;

@@ -15,7 +15,7 @@ import {
   type VisitState,
 } from '@keen-bleed/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { INK, pageFoot, QUIET, RULE, sayMoment } from './page';
+import { INK, NOT_DRAWN, pageFoot, QUIET, RULE, sayMoment } from './page';
 import { printed } from './printer';
 
 /** What a visit's report is made of. */
@@ -108,9 +108,11 @@ function entryOf(visit: ReportedVisit, entry: VisitEntry): Content {
 }
 
 const printedPhotos = ({ photos }: ReportedVisit, ids: readonly string[]): Content => ({
-  columns: ids.flatMap((id) => {
+  columns: ids.map((id) => {
     const image = photos.get(id);
-    return image ? [{ image, fit: [PHOTO, PHOTO] as [number, number], width: PHOTO }] : [];
+    return image
+      ? { image, fit: [PHOTO, PHOTO] as [number, number], width: PHOTO }
+      : { text: NOT_DRAWN, width: PHOTO, color: QUIET, fontSize: 8.5 };
   }),
   columnGap: 8,
   margin: [0, ids.length > 0 ? 4 : 0, 0, 0],

@@ -6,6 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Unit, YardRow } from '@keen-bleed/contract';
 import { unitRevisions, units } from '../db/schema';
 import { DEFAULT_QUOTAS } from '../http/quotas';
+import { aPhoto } from '../test/aPhoto';
 import {
   addTruck,
   makeStaff,
@@ -51,7 +52,7 @@ describe('a shop as one file', () => {
     const facts = wholeRun();
     await staff.technician.post(`/api/logs/${header.id}/facts`).send({ facts }).expect(200);
     const photoId = uuidv7();
-    const bytes = Buffer.from([0xff, 0xd8, 0xff, 7]);
+    const bytes = await aPhoto();
     await staff.technician
       .put(`/api/photos/${photoId}?logId=${header.id}`)
       .set('content-type', 'image/jpeg')

@@ -58,7 +58,7 @@ const PARTS: readonly Part[] = [
   {
     line: 'photo',
     text: `select id, log_id as "logId", person_id as "personId", media_type as "mediaType",
-        encode(bytes, 'base64') as base64 from blobs where shop_id = $1 order by id`,
+        translate(encode(bytes, 'base64'), E'\n', '') as base64 from blobs where shop_id = $1 order by id`,
     most: PHOTOS_AT_ONCE,
   },
   {
