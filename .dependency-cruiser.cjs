@@ -40,7 +40,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^app/src', pathNot: '\\.test\\.tsx?$' },
       to: {
-        path: '^contract/src/(?!forms\\.ts|doorForms\\.ts|streamTimes\\.ts)',
+        path: '^contract/src/(?!forms\\.ts|doorForms\\.ts|photoName\\.ts|streamTimes\\.ts)',
         dependencyTypesNot: ['type-only'],
       },
     },

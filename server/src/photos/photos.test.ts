@@ -42,10 +42,13 @@ const noisy = () =>
 
 describe('a photo is drawn before it is kept', () => {
   it.each([
-    ['junk behind a good beginning', () => Promise.resolve(Buffer.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]))],
+    [
+      'junk behind a good beginning',
+      () => Promise.resolve(Buffer.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3])),
+    ],
     ['the first half of one', async () => (await noisy()).subarray(0, 9_000)],
     ['one of another kind', () => aPhoto(1, 'png')],
-    ['a drawing that is text', () => Promise.resolve(Buffer.from('<svg width="1" height="1"/>')],
+    ['a drawing that is text', () => Promise.resolve(Buffer.from('<svg width="1" height="1"/>'))],
   ])('%s is refused in words', async (_, made) => {
     const { header } = await aVisit();
     const answer = await put(header.id, uuidv7(), await made()).expect(422);
