@@ -76,6 +76,10 @@ test('the whole yard is drained by one list', async ({ page, server }) => {
   await expect(bus).toContainText('no drain is written down');
   await bus.getByRole('button', { name: 'All tanks of Tipper 04 are dry' }).click();
   await expect(bus).toContainText('drained today');
+  await bus.getByRole('button', { name: 'Undo: Tipper 04 was not drained' }).click();
+  await expect(bus).toContainText('no drain is written down');
+  await bus.getByRole('button', { name: 'All tanks of Tipper 04 are dry' }).click();
+  await expect(bus).toContainText('drained today');
   await expectNoFindings(page);
   await expect
     .poll(() =>
@@ -83,4 +87,20 @@ test('the whole yard is drained by one list', async ({ page, server }) => {
         where l.title like '%04%' and f.fact->>'checkId' like '0/drain/%' and l.closed_at_ms is not null and l.drained`),
     )
     .toBe('3');
+  // Without network the round, the sheet of water and the start of a run say the same.
+  await page.context().setOffline(true);
+  const tipper = units.getByRole('listitem').filter({ hasText: 'Tipper 21' });
+  await tipper.getByRole('button', { name: 'All tanks of Tipper 21 are dry' }).click();
+  await expect(tipper).toContainText('drained today');
+  await tipper.getByRole('link', { name: 'Water came out of Tipper 21' }).click();
+  await expect(page.getByText('last drained today')).toBeVisible();
+  await page.context().setOffline(false);
+  await page.getByRole('link', { name: 'Yard', exact: true }).click();
+  await page
+    .getByRole('list', { name: 'Units', exact: true })
+    .getByRole('link', { name: /^Tipper 21\b/ })
+    .click();
+  await page.getByRole('button', { name: 'Start a run' }).click();
+  await expect(page.getByText(/^Drained today/)).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'done today' })).toBeChecked();
 });

@@ -12,9 +12,9 @@ import { router, useLocalSearchParams } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { useRigs, useRuleSets, useUnit, useUnitRuns, useUnits, useYard } from '../data/useRecords';
+import { useRigs, useRuleSets, useUnit, useUnits, useYard } from '../data/useRecords';
 import { coupled } from '../data/coupled';
-import { sayAgo } from '../data/when';
+import { sayAgo, sayMinute } from '../data/when';
 import { startRun } from '../store/startRun';
 import { space } from '../theme/space';
 import { useWide } from '../theme/useWide';
@@ -27,6 +27,7 @@ import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
+import { useLastDrained } from '../water/useLastDrained';
 
 const DAY_MS = 86_400_000;
 
@@ -82,7 +83,6 @@ interface StartingProps {
 function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
   const me = useMe();
   const wide = useWide();
-  const runs = useUnitRuns(unit.id);
   const whole = useMemo(() => coupled(rig, units), [rig, units]);
   const [alone, setAlone] = useState(false);
   const under: RigUnderTest = whole && !alone ? whole : { unit, towed: [] };
@@ -90,7 +90,8 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
   const usual = ruleSetFor(under.unit, sets, defaultId);
   const ruleSet = sets.find((set) => set.id === chosen) ?? usual;
   const [nowMs] = useState(() => Date.now());
-  const drained = runs.data?.some((run) => run.drained && nowMs - run.startedAtMs < DAY_MS);
+  const last = useLastDrained(me.shopId).of(unit.id);
+  const drained = last !== null && nowMs - last.atMs < DAY_MS;
   // Daily, at the lowest point: due until a record of the last day says that it was done.
   const byRecord = drained ? 'not-due' : 'due';
   const [answered, setDrain] = useState<'due' | 'not-due' | null>(null);
@@ -169,8 +170,8 @@ function Starting({ unit, units, rig, sets, defaultId }: StartingProps) {
               onChange={setDrain}
               note={
                 drained
-                  ? 'Drained in a run within the last day.'
-                  : 'Every day. No run of the last day says that it was done.'
+                  ? `Drained ${sayAgo(last.atMs, nowMs)}, ${sayMinute(last.atMs)}.`
+                  : 'Every day. Nothing of the last day says that it was done.'
               }
             />
           ) : null}

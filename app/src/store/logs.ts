@@ -138,6 +138,12 @@ export async function openLogs(who: Writer): Promise<DeviceLog[]> {
     .sort((a, b) => b.header.startedAtMs - a.header.startedAtMs);
 }
 
+/** Logs of a shop that this device keeps and that were begun since then, by its own clock. */
+export async function logsSince(shopId: string, sinceMs: number): Promise<DeviceLog[]> {
+  const all = await (await database()).getAll('logs');
+  return all.filter((log) => log.shopId === shopId && log.header.startedAtMs >= sinceMs);
+}
+
 /** The run of a unit in front that is open on this device, or null. */
 export async function openRunOf(who: Writer, unitId: string): Promise<DeviceLog | null> {
   const ofUnit = await (await database()).getAllFromIndex('logs', 'by-unit', unitId);

@@ -3,7 +3,7 @@ import { unitTitle } from '@keen-bleed/core';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { useMe } from '../account/session';
-import { useDrains, useUnits } from '../data/useRecords';
+import { useUnits } from '../data/useRecords';
 import { sayAgo, sayMinute } from '../data/when';
 import { space } from '../theme/space';
 import { usePalette } from '../theme/usePalette';
@@ -16,49 +16,54 @@ import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
-import { drainedDry } from './drainUnit';
+import { drainedDry, notDrained, type DrainKept } from './drainUnit';
+import { useLastDrained, type LastDrained } from './useLastDrained';
 
 const DAY_MS = 86_400_000;
 
-/** The tanks of the whole yard: one touch for a unit that gave nothing, two for one that gave something. */
+/** The tanks of the whole yard: one touch for a unit that gave nothing, two for one that gave something; undone as fast. */
 export function DrainRoundScreen() {
   const me = useMe();
   const units = useUnits();
-  const drains = useDrains();
+  const last = useLastDrained(me.shopId);
   const [nowMs] = useState(() => Date.now());
-  // What was done here stands at once, sent or not.
-  const [here, setHere] = useState<ReadonlyMap<string, number>>(new Map());
   const [busy, setBusy] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const rows = useMemo(() => {
-    const of = new Map((drains.data ?? []).map((each) => [each.unitId, each]));
-    return (units.data ?? [])
-      .filter(({ retiredAtMs, kind }) => retiredAtMs === null && kind !== 'dolly')
-      .map((unit) => {
-        const known = of.get(unit.id);
-        return {
-          unit,
-          atMs: here.get(unit.id) ?? known?.drainedAtMs ?? null,
-          said: here.has(unit.id) ? null : (known?.said ?? null),
-        };
-      });
-  }, [drains.data, here, units.data]);
-  // The order is that of the yard when the round began: nothing moves away under a finger.
-  const order = useMemo(() => {
-    const of = new Map((drains.data ?? []).map(({ unitId, drainedAtMs }) => [unitId, drainedAtMs]));
-    return (id: string) => of.get(id) ?? 0;
-  }, [drains.data]);
-  const listed = [...rows].sort(
-    (a, b) => order(a.unit.id) - order(b.unit.id) || a.unit.number.localeCompare(b.unit.number),
+  /** What was written down here and can be taken back, by unit. */
+  const [kept, setKept] = useState<ReadonlyMap<string, DrainKept>>(new Map());
+  const rows = useMemo(
+    () =>
+      (units.data ?? [])
+        .filter(({ retiredAtMs, tanks }) => retiredAtMs === null && tanks.length > 0)
+        .map((unit) => ({ unit, last: last.of(unit.id) })),
+    [last, units.data],
   );
-  const isDone = (atMs: number | null) => atMs !== null && atMs > nowMs - DAY_MS;
-  const done = rows.filter(({ atMs }) => isDone(atMs)).length;
-  const dry = async (unit: Unit) => {
+  // The order is that of the yard when the round began: nothing moves away under a finger.
+  const [order, setOrder] = useState<readonly string[] | null>(null);
+  if (order === null && last.ready && units.data) {
+    const byAge = [...rows].sort(
+      (a, b) =>
+        (a.last?.atMs ?? 0) - (b.last?.atMs ?? 0) || a.unit.number.localeCompare(b.unit.number),
+    );
+    setOrder(byAge.map(({ unit }) => unit.id));
+  }
+  const listed = [...rows].sort(
+    (a, b) => (order?.indexOf(a.unit.id) ?? 0) - (order?.indexOf(b.unit.id) ?? 0),
+  );
+  const isDone = (found: LastDrained | null) => found !== null && found.atMs > nowMs - DAY_MS;
+  const done = rows.filter(({ last: found }) => isDone(found)).length;
+  const doing = async (unit: Unit, does: () => Promise<DrainKept | string | null>) => {
     setBusy(unit.id);
     try {
-      const problem = await drainedDry(me, unit);
-      setTrouble(problem);
-      if (problem === null) setHere((before) => new Map(before).set(unit.id, Date.now()));
+      const made = await does();
+      setTrouble(typeof made === 'string' ? made : null);
+      if (typeof made === 'string') return;
+      setKept((before) => {
+        const next = new Map(before);
+        if (made) next.set(unit.id, made);
+        else next.delete(unit.id);
+        return next;
+      });
     } catch {
       setTrouble('This device could not keep that. Free some space on it, then try again.');
     } finally {
@@ -79,23 +84,29 @@ export function DrainRoundScreen() {
         <Notice title="No units yet" text="Enter the first in the yard." />
       ) : null}
       <View role="list" aria-label="Units to drain">
-        {listed.map(({ unit, atMs, said }) => (
-          <DrainUnit
-            key={unit.id}
-            unit={unit}
-            when={
-              atMs === null
-                ? 'no drain is written down'
-                : isDone(atMs)
-                  ? `drained ${sayAgo(atMs, nowMs)}, ${sayMinute(atMs)}`
-                  : `last drained ${sayAgo(atMs, nowMs)}`
-            }
-            said={said}
-            done={isDone(atMs)}
-            busy={busy === unit.id}
-            onDry={me.role === 'viewer' ? null : () => void dry(unit)}
-          />
-        ))}
+        {listed.map(({ unit, last: found }) => {
+          const taken = kept.get(unit.id);
+          return (
+            <DrainUnit
+              key={unit.id}
+              unit={unit}
+              when={
+                found === null
+                  ? 'no drain is written down'
+                  : isDone(found)
+                    ? `drained ${sayAgo(found.atMs, nowMs)}, ${sayMinute(found.atMs)}`
+                    : `last drained ${sayAgo(found.atMs, nowMs)}`
+              }
+              said={found?.said ?? null}
+              done={isDone(found)}
+              busy={busy === unit.id}
+              onDry={
+                me.role === 'viewer' ? null : () => void doing(unit, () => drainedDry(me, unit))
+              }
+              onUndo={taken ? () => void doing(unit, () => notDrained(me, taken)) : null}
+            />
+          );
+        })}
         <Rule />
       </View>
     </Screen>
@@ -109,9 +120,11 @@ interface DrainUnitProps {
   done: boolean;
   busy: boolean;
   onDry: (() => void) | null;
+  /** Takes back what was just written down. */
+  onUndo: (() => void) | null;
 }
 
-function DrainUnit({ unit, when, said, done, busy, onDry }: DrainUnitProps) {
+function DrainUnit({ unit, when, said, done, busy, onDry, onUndo }: DrainUnitProps) {
   const palette = usePalette();
   const title = unitTitle(unit);
   return (
@@ -143,7 +156,15 @@ function DrainUnit({ unit, when, said, done, busy, onDry }: DrainUnitProps) {
             Water…
           </Txt>
         </LinkTo>
-        {onDry ? (
+        {onUndo ? (
+          <Button
+            title="Undo"
+            manner="quiet"
+            label={`Undo: ${title} was not drained`}
+            busy={busy}
+            onPress={onUndo}
+          />
+        ) : onDry ? (
           <Button
             title={done ? 'Dry again' : 'All dry'}
             label={`All tanks of ${title} are dry`}

@@ -27,6 +27,7 @@ import { DrainRow } from './DrainRow';
 import { DrainSheet } from './DrainSheet';
 import { DryerPanel } from './DryerPanel';
 import { Iced, Oiled } from './IceAndOil';
+import { useLastDrained } from './useLastDrained';
 import { useWater, type Drain, type Weather } from './useWater';
 import { sayDegrees, sayDrained } from './waterWords';
 import { WeatherSheet } from './WeatherSheet';
@@ -55,7 +56,11 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
   const [more, setMore] = useState<Drain | null>(null);
   const [asking, setAsking] = useState(false);
   const mayWrite = me.role !== 'viewer' && rig.unit.retiredAtMs === null;
-  const { weather, now, round, roundMs, beforeMs } = water;
+  const last = useLastDrained(me.shopId).of(rig.unit.id);
+  const { weather, now, round, roundMs } = water;
+  // Drained before this round, in one of its own or before a run.
+  const otherMs = last && (roundMs === null || last.atMs < roundMs) ? last.atMs : null;
+  const beforeMs = water.beforeMs === null ? otherMs : Math.max(water.beforeMs, otherMs ?? 0);
   // Eight hours for each day since; a day where nobody wrote down when.
   const usualHours =
     beforeMs === null
@@ -144,9 +149,8 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
       text: `${sayDegrees(said.airC, sayIn)}, ${said.humidityPct} % humidity${said.lowC === undefined ? '' : `, down to ${sayDegrees(said.lowC, sayIn)} tonight`}`,
     });
   };
-  const lastMs = now.size > 0 ? beforeMs : roundMs;
   const sinceWhen =
-    lastMs === null ? 'no earlier drain is written down' : `last drained ${sayAgo(lastMs, nowMs)}`;
+    last === null ? 'no drain is written down' : `last drained ${sayAgo(last.atMs, nowMs)}`;
   const titleOf = ({ title, check }: Drain) =>
     walk.units.length > 1 ? `${title} · ${walk.units[check.unit]?.number ?? ''}` : title;
   /** The drain whose cord drained this tank as well, by name. */

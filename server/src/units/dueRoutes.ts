@@ -62,9 +62,7 @@ export function dueRoutes(db: Db): Route[] {
         );
         const wet = rows.filter(
           ({ unit }) =>
-            unit.retiredAtMs === null &&
-            (drained.get(unit.id) ?? 0) < nowMs - DRAINED_WITHIN_MS &&
-            unit.kind !== 'dolly',
+            unit.retiredAtMs === null && (drained.get(unit.id) ?? 0) < nowMs - DRAINED_WITHIN_MS,
         );
         if (wet.length > 0) {
           const names = wet.map(({ unit }) => unitTitle(unit));

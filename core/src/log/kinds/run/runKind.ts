@@ -3,6 +3,7 @@ import { headVerdict } from '../../../reading/figureParts';
 import { outcomeOf } from '../../../reading/outcomeOf';
 import { decisiveFigure, decisiveFinding } from '../../../reading/worst';
 import { admit } from '../../../run/admit';
+import { NOT_DONE_SAID } from '../../../run/findingsOf';
 import { comesLate, RunLog } from '../../../run/runLog';
 import type { RunState } from '../../../run/runState';
 import type { LogKind, LogSummary } from '../../logKind';
@@ -53,6 +54,6 @@ function summary(header: RunHeader, state: RunState): LogSummary {
       header.made.towed.length === 0
         ? (figures.find((figure) => figure.id === 'static-leak')?.value ?? null)
         : null,
-    drained: findings.some((finding) => finding.key === 'water'),
+    drained: findings.some(({ key, said }) => key === 'water' && said !== NOT_DONE_SAID),
   };
 }
