@@ -152,15 +152,47 @@ test('a session that ends in a run does not stand in its way, and signing in the
 });
 
 test(
-  'a viewer does not walk into a run by its address',
+  'a viewer is told before anything is filled in, whatever the address',
   { tag: '@main' },
   async ({ page, server }) => {
     await signIn(page, 'joss');
     const id = server.query(`select id from units where number = '18'`);
-    await page.goto(`/unit/${id}/start`);
-    await expect(page.getByText('You may look at runs, not make them')).toBeVisible();
+    for (const path of [`/unit/${id}/start`, `/unit/${id}/edit`, '/unit/new', '/couple']) {
+      await page.goto(path);
+      await expect(page.getByText('You may look at this, not change it')).toBeVisible();
+      await expect(page.getByRole('textbox')).toHaveCount(0);
+    }
   },
 );
+
+test('the focus goes to the heading of each page, and an unknown address has a page of ours', async ({
+  page,
+}) => {
+  const refused: string[] = [];
+  page.on('response', (answer) => {
+    if (answer.status() === 403) refused.push(answer.url());
+  });
+  await signIn(page, 'joss');
+  const heading = (name: string) => page.getByRole('heading', { name, level: 1 });
+  for (const place of ['Work', 'Jobs', 'Bay', 'Yard']) {
+    await page.getByRole('link', { name: place, exact: true }).click();
+    await expect(heading(place)).toBeFocused();
+  }
+  await page
+    .getByRole('list', { name: 'Units', exact: true })
+    .getByRole('link', { name: /^Gritter 18/ })
+    .click();
+  await expect(heading('Gritter 18')).toBeFocused();
+  await page.goBack();
+  await expect(heading('Yard')).toBeFocused();
+  await page.goto('/nowhere/at-all');
+  await expect(heading('No such page')).toBeVisible();
+  await expectNoFindings(page);
+  await page.getByRole('link', { name: 'To the yard' }).click();
+  await expect(heading('Yard')).toBeFocused();
+  // Nobody is asked for what a viewer may not have.
+  expect(refused).toEqual([]);
+});
 
 test.describe('without network', () => {
   test.use({ serviceWorkers: 'allow' });

@@ -201,7 +201,11 @@ test('a run is driven by the keyboard alone', { tag: ['@both', '@main'] }, async
   await mark('All done, ready', 'Space');
   await mark('Needle at 85 psi', 'Enter');
   await page.clock.fastForward(25_000);
+  // Space marks wherever the focus is: nothing is opened instead.
+  await page.getByRole('button', { name: 'Add a note' }).focus();
   await mark('Needle at 100 psi', 'Space');
+  await expect(page.getByLabel('What you saw, heard or did')).toBeHidden();
+  await pad(page).focus();
   await expect(pad(page)).toContainText('Stopped at 125 psi');
   await page.keyboard.press('ArrowUp');
   await page.keyboard.press('ArrowUp');

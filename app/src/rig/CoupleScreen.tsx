@@ -13,9 +13,12 @@ import { Rule } from '../ui/Rule';
 import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
+import { forRecorders } from '../account/forRecorders';
 
 /** Couples units into a rig: tapped front to rear. */
-export function CoupleScreen() {
+export const CoupleScreen = forRecorders('Couple a rig', Coupled);
+
+function Coupled() {
   const { front } = useLocalSearchParams<{ front?: string }>();
   const units = useUnits();
   const rigs = useRigs();

@@ -9,6 +9,7 @@ import { LinkTo } from '../ui/LinkTo';
 import { OutboxSign } from '../ui/OutboxSign';
 import { Txt } from '../ui/Txt';
 import { ShellNotices } from './ShellNotices';
+import { useFocusOnPage } from './useFocusOnPage';
 
 /** Five places fit a bar. */
 const places = [
@@ -31,6 +32,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const wide = useWide();
   const palette = usePalette();
   const path = usePathname();
+  useFocusOnPage(path);
   // A run fills a phone, and so does what is called to the pedal; each has its own way out.
   const bare = !wide && /^\/(run\/.|unit\/[^/]+\/pedal)/.test(path);
   return (

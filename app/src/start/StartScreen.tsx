@@ -28,27 +28,19 @@ import { Screen } from '../ui/Screen';
 import { Txt } from '../ui/Txt';
 import { Waiting } from '../ui/Waiting';
 import { useLastDrained } from '../water/useLastDrained';
+import { forRecorders } from '../account/forRecorders';
 
 const DAY_MS = 86_400_000;
 
 /** What is run, by which rules, and whether the tanks are due: chosen before anything is touched. */
-export function StartScreen() {
+export const StartScreen = forRecorders('Start a run', Start);
+
+function Start() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const unit = useUnit(id);
   const units = useUnits();
   const rigs = useRigs();
   const rules = useRuleSets();
-  const me = useMe();
-  if (me.role === 'viewer') {
-    return (
-      <Screen title="Start a run">
-        <Notice
-          title="You may look at runs, not make them"
-          text="A lead can make you a technician, under Shop."
-        />
-      </Screen>
-    );
-  }
   if (!unit.data || !rules.data) {
     return (
       <Screen title="Start a run">

@@ -21,7 +21,11 @@ let aheadMs = 598_000;
 const startedMs = trueMs;
 beforeEach(() => {
   jest.spyOn(Date, 'now').mockImplementation(() => trueMs + aheadMs);
-  jest.spyOn(performance, 'now').mockImplementation(() => trueMs - startedMs);
+  // It has parts of a millisecond, and never the same.
+  let looks = 0;
+  jest
+    .spyOn(performance, 'now')
+    .mockImplementation(() => trueMs - startedMs + ((looks += 1) % 8) / 10);
 });
 const hears = () => heardServerTime(trueMs, Date.now(), Date.now());
 
@@ -41,6 +45,9 @@ async function aRun() {
   return { add, note, now };
 }
 
+/** How far two times are apart, ms; a clock that is set is known to the next millisecond. */
+const off = (oneMs: number, otherMs: number) => Math.abs(oneMs - otherMs);
+
 describe('a phone that was fast and is set right in the middle of a record', () => {
   it('goes on, keeps what lies between two marks, and closes', async () => {
     hears();
@@ -50,17 +57,18 @@ describe('a phone that was fast and is set right in the middle of a record', () 
     aheadMs = 0;
     // Without network the page knows by its own steady clock.
     const after = await note('after');
-    expect(after.atMs - before.atMs).toBe(20_000);
+    expect(Number.isInteger(after.atMs)).toBe(true);
+    expect(off(after.atMs - before.atMs, 20_000)).toBeLessThanOrEqual(1);
     trueMs += 5_000;
     hears();
-    expect(measuredClock()).toMatchObject({ aheadMs: 598_000, shownAheadMs: 0 });
+    expect(measuredClock().shownAheadMs).toBe(0);
+    expect(off(measuredClock().aheadMs!, 598_000)).toBeLessThanOrEqual(1);
     const last = await add({ kind: 'close', how: 'incomplete', reason: 'Called away' });
     expect(last.atMs - after.atMs).toBe(5_000);
-    expect([before, after, last].map((fact) => correctedMs(fact))).toEqual([
-      trueMs - 25_000,
-      trueMs - 5_000,
-      trueMs,
-    ]);
+    const trueOnes = [trueMs - 25_000, trueMs - 5_000, trueMs];
+    [before, after, last].forEach((fact, n) =>
+      expect(off(correctedMs(fact), trueOnes[n]!)).toBeLessThanOrEqual(1),
+    );
   });
 
   it('and is slow again, or has not heard of the server yet: nothing is refused', async () => {
@@ -71,7 +79,9 @@ describe('a phone that was fast and is set right in the middle of a record', () 
       trueMs += 1_000;
       times.push((await note('n')).atMs);
     }
-    expect(times.slice(1).map((atMs, n) => atMs - times[n]!)).toEqual([1_000, 1_000, 1_000]);
+    times
+      .slice(1)
+      .forEach((atMs, n) => expect(off(atMs - times[n]!, 1_000)).toBeLessThanOrEqual(1));
   });
 });
 

@@ -10,9 +10,12 @@ import { Screen } from '../ui/Screen';
 import { Waiting } from '../ui/Waiting';
 import { UnitEditor } from './UnitEditor';
 import { formOf } from './unitForm';
+import { forRecorders } from '../account/forRecorders';
 
 /** Changes a unit. */
-export function EditUnitScreen() {
+export const EditUnitScreen = forRecorders('Edit', EditUnit);
+
+function EditUnit() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const { data, error } = useUnit(id);
   if (data) return <Editing unit={data} />;

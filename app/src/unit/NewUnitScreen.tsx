@@ -6,9 +6,12 @@ import { usePrefs } from '../prefs/prefs';
 import { Screen } from '../ui/Screen';
 import { UnitEditor } from './UnitEditor';
 import { formOf } from './unitForm';
+import { forRecorders } from '../account/forRecorders';
 
 /** Adds a unit to the yard. */
-export function NewUnitScreen() {
+export const NewUnitScreen = forRecorders('New unit', NewUnit);
+
+function NewUnit() {
   const { unit } = usePrefs();
   // One id for this form, so that pressing twice, or again after a lost answer, makes one unit.
   const [id] = useState(() => uuidv7());

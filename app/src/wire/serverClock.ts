@@ -31,7 +31,8 @@ function lookWhetherSet(): void {
   const byMs = steady - steadyMs;
   if (Math.abs(byMs) < SET_BY_MS) return;
   steadyMs = steady;
-  if (byMs < 0) setBackMs -= byMs;
+  // Whole ones: what records are stamped with has no parts of a millisecond.
+  if (byMs < 0) setBackMs += Math.round(-byMs);
   sets += 1;
   now = { ...now, epoch: `${page}-${sets}`, measuredAtMs: null };
 }
@@ -86,7 +87,7 @@ export function goOnFrom({ atMs, offsetMs }: LatestOfLane): number {
   const { aheadMs, measuredAtMs } = now;
   const bothMs = aheadMs === null || offsetMs === null ? -Infinity : nowMs - aheadMs + offsetMs;
   const isKnown = measuredAtMs !== null || bothMs >= atMs - SET_BY_MS;
-  const byMs = Math.max(bothMs, atMs) - nowMs;
+  const byMs = Math.ceil(Math.max(bothMs, atMs) - nowMs);
   setBackMs += byMs;
   sets += 1;
   const epoch = `${page}-${sets}`;

@@ -12,7 +12,8 @@ export interface RunKeys {
 
 /** Keys by what they do, as the help shows them. */
 export const keyHelp: readonly (readonly [string, string])[] = [
-  ['Space or Enter', 'mark'],
+  ['Space', 'mark, wherever the focus is'],
+  ['Enter', 'mark; on a button, press it'],
   ['Arrow up, right', 'move the reading up'],
   ['Arrow down, left', 'move the reading down'],
   ['Page up, Page down', 'move it by ten'],
@@ -28,7 +29,13 @@ const pressable = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   target.closest('button, a, [role="button"], [role="radio"]') !== null;
 
-/** Lets a run be driven by keys; a focused button keeps its own Space and Enter. */
+/** The pad marks by itself, and Space chooses where one of several is chosen. */
+const keepsSpace = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  target.closest('[data-testid="pad"], [role="radio"], [role="checkbox"], [role="switch"]') !==
+    null;
+
+/** Lets a run be driven by keys: Space marks wherever the focus is, a focused button keeps its Enter. */
 export function useRunKeys(keys: RunKeys, active: boolean): void {
   const latest = useRef(keys);
   // Before the screen is drawn: a key that answers what is seen must find what belongs to it.
@@ -53,19 +60,17 @@ export function useRunKeys(keys: RunKeys, active: boolean): void {
         n: () => latest.current.next(),
         N: () => latest.current.next(),
         '?': () => latest.current.help(),
-        ...(pressable(event.target)
-          ? {}
-          : {
-              ' ': () => latest.current.mark(),
-              Enter: () => latest.current.mark(),
-            }),
+        ...(keepsSpace(event.target) ? {} : { ' ': () => latest.current.mark() }),
+        ...(pressable(event.target) ? {} : { Enter: () => latest.current.mark() }),
       };
       const act = does[event.key];
       if (!act || (event.repeat && (event.key === ' ' || event.key === 'Enter'))) return;
       event.preventDefault();
+      // The button that has the focus must not take it for its own.
+      event.stopPropagation();
       act();
     };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
   }, [active]);
 }
