@@ -9,6 +9,7 @@ import { normalCdf } from '../statistics/normal';
 import { quantile } from '../statistics/quantile';
 import { heatTimes, settled, type Heat } from './heat';
 import { leakRate, type HoldMark } from './leakRate';
+import { needleAtEnd } from './needleAtEnd';
 
 /* Taken out of the global object once: where a lookup there is slow, loops as tight as these spend their time on it. */
 const { abs, exp, hypot, log, max, min, sqrt } = Math;
@@ -41,8 +42,13 @@ export interface LeakEstimate {
   meanPsi: number;
   /** The rate is this or less, 95 times in 100, psi/min. */
   upperPsiPerMin: number;
-  /** What an inspector writes: the fall from the first reading to the last over the time watched, psi/min. */
+  /**
+   * What an inspector writes: how far the needle fell over the time watched, psi/min. What was read at the end counts;
+   * where nothing was, where the needle must have stood between two lines.
+   */
   readPsiPerMin: number;
+  /** How far the needle was seen to fall, psi; it may have fallen further towards the next line. */
+  fallenPsi: number;
   /** Only an upper bound is known: no mark after the first. */
   onlyBounded: boolean;
   /** What heat did to the needle within the hold, psi: over 0 a fall that is no leak, under 0 a rise that hides one. */
@@ -87,6 +93,7 @@ export function leakEstimate(
   if (!line && !watched) return null;
   const endMs = watched?.untilMs ?? last.atMs;
   const spanS = (endMs - first.atMs) / 1000;
+  const endPsi = watched ? needleAtEnd(ordered, watched) : last.readingPsi;
   const hold = new Hold(ordered, watched, spanS);
   const fits = heatTimes.flatMap(({ timeS, chance }) => {
     const still = heat(timeS);
@@ -97,7 +104,8 @@ export function leakEstimate(
     ...hold.summary(density, slopeShare),
     spanS,
     meanPsi: line?.meanPsi ?? first.readingPsi,
-    readPsiPerMin: ((first.readingPsi - last.readingPsi) / spanS) * 60 + 0,
+    readPsiPerMin: ((first.readingPsi - endPsi) / spanS) * 60 + 0,
+    fallenPsi: first.readingPsi - last.readingPsi,
     onlyBounded: !line,
     heatPsi,
     risesPsiPerMin: line ? hold.rises(heat) : 0,

@@ -9,7 +9,7 @@ import { totalTankVolumeIn3 } from '../rig/tankVolume';
 import { rounded, sayPressure } from '../units/say';
 import { settled } from '../leak/heat';
 import { SHORTEST_HOLD_S } from '../leak/holdPlan';
-import { slopeShare } from '../gauge/uncertainty';
+import { readingUncertaintyPsi, slopeShare } from '../gauge/uncertainty';
 import type { StepMarks } from './figureContext';
 import { forTheRecord, judged, unreadable } from './figureParts';
 import { sayValue } from './figureWords';
@@ -128,19 +128,59 @@ function quietEnd(marks: readonly LiveMark[], found: StepMarks): QuietEnd | null
   };
 }
 
+/** A fall is past what is allowed only where it is so by this many standard uncertainties of its two readings. */
+const FALLEN_COVERAGE = 2;
+
+/**
+ * A hold shorter than its rule's minute is not done, and says nothing of the rig: unless the needle has fallen by more
+ * already than the limit allows over the whole of it.
+ */
+function cutShort(figure: Figure, estimate: LeakEstimate, act: HoldAct, found: StepMarks): Figure {
+  const { spanS, fallenPsi } = estimate;
+  const held = `Held ${Math.round(spanS)} s of ${act.seconds}`;
+  const most = figure.limit?.max ?? null;
+  const wholeMin = Math.min(act.seconds, SHORTEST_HOLD_S) / 60;
+  const doubtPsi =
+    FALLEN_COVERAGE *
+    Math.SQRT2 *
+    readingUncertaintyPsi(Math.max(...found.marks.map((mark) => mark.resolutionPsi)));
+  if (most !== null && fallenPsi - doubtPsi > most * wholeMin) {
+    const fallen = sayValue(fallenPsi, 'psi', found.sayIn);
+    const allowed = sayValue(most * wholeMin, 'psi', found.sayIn);
+    return {
+      ...figure,
+      asRead: 'fail',
+      verdict: figure.verdict === 'fail' ? 'fail' : 'cant-tell',
+      why: `${held}. It fell ${fallen} already; over the whole minute ${allowed} is allowed.`,
+    };
+  }
+  return {
+    ...figure,
+    asRead: null,
+    verdict: figure.verdict === null ? null : 'cant-tell',
+    why: `${held}: not done.`,
+    settle: `Hold the full ${act.seconds} s.`,
+    means: null,
+  };
+}
+
 /** Heat that did less than this in a hold is not spoken of, psi. */
 const HEAT_TO_SPEAK_OF_PSI = 0.3;
 
 /** Adds what the hold itself had to do with it: air that was cooling or warming up, or too short a time. */
 function withHold(figure: Figure, estimate: LeakEstimate, act: HoldAct, found: StepMarks): Figure {
   const { heatPsi, spanS } = estimate;
+  // Halfway to the next line is where it is put down, not where it was seen: no rig fails by that.
+  if (estimate.onlyBounded && figure.asRead === 'fail') {
+    return withHold({ ...figure, asRead: null, means: null }, estimate, act, found);
+  }
+  const leastS = Math.min(act.seconds, SHORTEST_HOLD_S);
+  if (spanS < leastS - SHORT_BY_S) return cutShort(figure, estimate, act, found);
   if (spanS < act.seconds - SHORT_BY_S) {
     const held = `Held ${Math.round(spanS)} s of ${act.seconds}.`;
     return {
       ...figure,
       // An inspector's minute is enough to be written down, not to be sure.
-      asRead:
-        figure.asRead === 'pass' && spanS < SHORTEST_HOLD_S - SHORT_BY_S ? null : figure.asRead,
       verdict: figure.verdict === 'pass' ? 'cant-tell' : figure.verdict,
       why: `${held} ${figure.why}`,
       settle: figure.verdict === 'fail' ? figure.settle : `Hold the full ${act.seconds} s.`,

@@ -280,12 +280,12 @@ describe('a whole run', () => {
   });
 
   /** A static hold that was asked to last 225 s, with the needle where it was, ended by a reading or by nobody. */
-  const heldFor = (seconds: number, end: 'read' | 'over') => {
+  const heldFor = (seconds: number, end: 'read' | 'over', readingPsi = 120) => {
     const walk = new Walk().ready().mark().wait(28).mark().mark(126).mark(106).startHold(120);
     walk.wait(seconds);
     const { step } = walk.state;
     if (step?.act.kind !== 'hold') throw new Error('no hold');
-    const read = { readingPsi: 120, resolutionPsi: 1, method: 'read' } as const;
+    const read = { readingPsi, resolutionPsi: 1, method: 'read' } as const;
     walk.add(
       end === 'over'
         ? { kind: 'hold-over', stepId: step.id }
@@ -305,9 +305,31 @@ describe('a whole run', () => {
     expect(heldFor(seconds, 'read')).toMatchObject(said);
   });
 
+  it.each([
+    // One line crossed in 25 s was 6.7 psi/min and failed good rigs; it is too short to say anything.
+    [25, 118, { asRead: null, verdict: 'cant-tell' }],
+    [2, 119, { asRead: null, verdict: 'cant-tell' }],
+    [0.01, 119, { asRead: null, verdict: 'cant-tell' }],
+    [0.01, 120, { asRead: null, verdict: 'cant-tell' }],
+    // 4 psi of which reading may be 2.1 off: 1.9 is not over the 2 that a minute may cost.
+    [25, 116, { asRead: null, verdict: 'cant-tell' }],
+    // More gone already than the whole minute may cost: it fails, and may stop there.
+    [25, 112, { asRead: 'fail', verdict: 'fail' }],
+  ] as const)('of %s s down to %s psi is judged by what it can say', (seconds, psi, said) => {
+    const leak = heldFor(seconds, 'read', psi);
+    expect(leak).toMatchObject(said);
+    if (said.asRead === null) expect(leak?.settle).toBe('Hold the full 225 s.');
+  });
+
+  it('that begins and ends in one millisecond has no figure', () => {
+    expect(heldFor(0, 'read', 118)).toBeUndefined();
+  });
+
   it('that ends under somebody’s eyes without a line crossed is bounded by the lines it stayed between', () => {
     const leak = heldFor(225, 'over');
-    expect(leak).toMatchObject({ asRead: 'pass', verdict: 'pass', read: 0 });
+    // The needle is put down halfway to the line it did not reach: 1 psi in 225 s.
+    expect(leak).toMatchObject({ asRead: 'pass', verdict: 'pass' });
+    expect(leak?.read).toBeCloseTo(60 / 225, 6);
     // Between the line above and the line below, 2 psi each way, over 225 s: no more than 1.07 psi/min either way.
     expect(leak?.atMost).toBeGreaterThan(0.3);
     expect(leak?.atMost).toBeLessThan((2 * 2 * 60) / 225);

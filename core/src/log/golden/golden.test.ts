@@ -13,6 +13,11 @@ import run030Numbers from './records/run-0.3.0-numbers.json';
 import run040Truck from './records/run-0.4.0-truck.json';
 import run040Rig from './records/run-0.4.0-rig.json';
 import run040Numbers from './records/run-0.4.0-numbers.json';
+import run060Truck from './records/run-0.6.0-truck.json';
+import run060Rig from './records/run-0.6.0-rig.json';
+import run060Numbers from './records/run-0.6.0-numbers.json';
+import job060 from './records/job-0.6.0.json';
+import visit060 from './records/visit-0.6.0.json';
 import run050Truck from './records/run-0.5.0-truck.json';
 import run050Rig from './records/run-0.5.0-rig.json';
 import run050Numbers from './records/run-0.5.0-numbers.json';
@@ -34,6 +39,11 @@ const records = Object.entries({
   'run-0.4.0-truck': run040Truck,
   'run-0.4.0-rig': run040Rig,
   'run-0.4.0-numbers': run040Numbers,
+  'run-0.6.0-truck': run060Truck,
+  'run-0.6.0-rig': run060Rig,
+  'run-0.6.0-numbers': run060Numbers,
+  'job-0.6.0': job060,
+  'visit-0.6.0': visit060,
   'run-0.5.0-truck': run050Truck,
   'run-0.5.0-rig': run050Rig,
   'run-0.5.0-numbers': run050Numbers,

@@ -5,7 +5,7 @@ import { CORE_VERSION } from '../../../version';
 import { checkStandings } from './askedEarlier';
 
 /** Versions whose runs may still lie on a phone, with the steps that version made. */
-const EARLIER: readonly string[] = ['0.2.0', '0.3.0', '0.4.0'];
+const EARLIER: readonly string[] = ['0.2.0', '0.3.0', '0.4.0', '0.5.0'];
 
 /**
  * Whether what a run asks is what its rig and rule set ask for. By the core of today it has to be just that; by an
