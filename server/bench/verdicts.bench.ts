@@ -47,7 +47,7 @@ for (const [title, manner] of manners) {
   }
   console.log(`\n  ${title}`);
   console.log(
-    `  ${''.padEnd(24)}  cases  covered  wrong pass  wrong fail  can’t tell  can’t tell, clear of the limit  what it asks for settles it`,
+    `  ${''.padEnd(24)}  cases  covered  wrong pass  wrong fail  can’t tell  can’t tell, clear of the limit  what it asks for settles it  as read: wrong pass  wrong fail  over the truth`,
   );
   for (const [id, tally] of tallies) {
     console.log(sayTally(id, tally));

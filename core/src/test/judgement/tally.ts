@@ -10,6 +10,8 @@ export interface Tally {
   fails: number;
   wrongFails: number;
   open: number;
+  /** The same as read: passes, fails, and what an inspector would write over the truth, summed. */
+  asRead: { passes: number; wrongPasses: number; fails: number; wrongFails: number; over: number };
   /** Cases clear of the limit, and how many of them could not be told. */
   clear: number;
   clearOpen: number;
@@ -28,6 +30,7 @@ export const newTally = (): Tally => ({
   fails: 0,
   wrongFails: 0,
   open: 0,
+  asRead: { passes: 0, wrongPasses: 0, fails: 0, wrongFails: 0, over: 0 },
   clear: 0,
   clearOpen: 0,
   tried: 0,
@@ -47,6 +50,14 @@ export function count(tally: Tally, figure: Figure, truth: number): void {
   if (truth >= low && truth <= high) tally.covered += 1;
   const isWithin =
     (limit.min === null || truth >= limit.min) && (limit.max === null || truth <= limit.max);
+  tally.asRead.over += (figure.read ?? figure.value ?? truth) - truth;
+  if (figure.asRead === 'pass') {
+    tally.asRead.passes += 1;
+    if (!isWithin) tally.asRead.wrongPasses += 1;
+  } else if (figure.asRead === 'fail') {
+    tally.asRead.fails += 1;
+    if (isWithin) tally.asRead.wrongFails += 1;
+  }
   if (verdict === 'pass') {
     tally.passes += 1;
     if (!isWithin) tally.wrongPasses += 1;
@@ -75,7 +86,7 @@ const percent = (part: number, whole: number) =>
 
 /** One line of a table. */
 export const sayTally = (title: string, t: Tally): string =>
-  `  ${title.padEnd(24)} ${String(t.cases).padStart(6)}  ${percent(t.covered, t.cases)}  ${percent(t.wrongPasses, t.passes)}  ${percent(t.wrongFails, t.fails)}  ${percent(t.open, t.cases)}  ${percent(t.clearOpen, t.clear)}  ${percent(t.settled, t.tried)}`;
+  `  ${title.padEnd(24)} ${String(t.cases).padStart(6)}  ${percent(t.covered, t.cases)}  ${percent(t.wrongPasses, t.passes)}  ${percent(t.wrongFails, t.fails)}  ${percent(t.open, t.cases)}  ${percent(t.clearOpen, t.clear)}  ${percent(t.settled, t.tried)}  ${percent(t.asRead.wrongPasses, t.asRead.passes)}  ${percent(t.asRead.wrongFails, t.asRead.fails)}  ${(t.asRead.over / t.cases).toFixed(2).padStart(6)}`;
 
 /** Tenths that are off by more than five points beyond their 95 % binomial interval. */
 export function offTenths(t: Tally): string[] {
