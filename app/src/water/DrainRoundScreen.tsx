@@ -97,7 +97,7 @@ export function DrainRoundScreen() {
                     ? `drained ${sayAgo(found.atMs, nowMs)}, ${sayMinute(found.atMs)}`
                     : `last drained ${sayAgo(found.atMs, nowMs)}`
               }
-              said={found?.said ?? null}
+              said={shortly(found?.said ?? null)}
               done={isDone(found)}
               busy={busy === unit.id}
               onDry={
@@ -112,6 +112,16 @@ export function DrainRoundScreen() {
     </Screen>
   );
 }
+
+/** What came out, by its tank; that a tank was dry is no news in a list of drained ones. */
+function shortly(said: string | null): string | null {
+  const [, tank, what] = /^Drain the (.+) and look: (.+)$/.exec(said ?? '') ?? [];
+  if (tank === undefined || what === undefined) return said;
+  return what === 'dry' ? null : `${tank.charAt(0).toUpperCase()}${tank.slice(1)}: ${what}`;
+}
+
+/** Both buttons of a row are as wide, so that what stands before them stays in its column. */
+const BUTTON = { minWidth: 92 } as const;
 
 interface DrainUnitProps {
   unit: Unit;
@@ -163,6 +173,7 @@ function DrainUnit({ unit, when, said, done, busy, onDry, onUndo }: DrainUnitPro
             label={`Undo: ${title} was not drained`}
             busy={busy}
             onPress={onUndo}
+            style={BUTTON}
           />
         ) : onDry ? (
           <Button
@@ -170,6 +181,7 @@ function DrainUnit({ unit, when, said, done, busy, onDry, onUndo }: DrainUnitPro
             label={`All tanks of ${title} are dry`}
             busy={busy}
             onPress={onDry}
+            style={BUTTON}
           />
         ) : null}
       </View>
