@@ -25,7 +25,7 @@ export function Oiled({ unitId }: { unitId: string }) {
   );
 }
 
-/** Where ice is, and what to do about it: both schools, with their cautions. */
+/** Where ice is, and the two ways to be rid of it, with their cautions. */
 export function Iced({ found }: { found: boolean }) {
   return (
     <View style={{ gap: space.near }}>
@@ -33,26 +33,25 @@ export function Iced({ found }: { found: boolean }) {
         {found ? 'Ice: where is it?' : 'If it freezes'}
       </Txt>
       <Txt as="small">
-        Take the red line off at the trailer and push supply in. Air screaming at the open coupler:
-        the tractor is clear up to there, and the ice is in the trailer. No air: it is in the
-        tractor’s own lines.
+        First find which side of the coupling is blocked. Uncouple the supply line at the trailer
+        and press trailer supply. Plenty of air: the trailer is blocked. Little or none: the
+        blockage is in front of the coupler.
       </Txt>
       <Caution
         lines={[
-          'Hold the line fast before supply is pushed in: it whips. Eyes protected.',
+          'Wear eye protection and keep hold of the loose line: it whips when supply is pressed.',
           'Never a flame on a line, a valve or a tank.',
         ]}
       />
-      <Txt as="smallBold">One school thaws it</Txt>
+      <Txt as="smallBold">Warm it</Txt>
       <Txt as="small">
-        Into the shop until it is warm, drain every tank, service the dryer. Nothing is put into the
-        lines.
+        Stand it in a warm shop until nothing is frozen, drain every tank, then service the dryer.
       </Txt>
-      <Txt as="smallBold">The other uses brake-line de-icer</Txt>
+      <Txt as="smallBold">Air-brake de-icer, where the makers allow it</Txt>
       <Txt as="small">
-        Raise the trailer’s red hose, fill until it spills, couple, push air through; once to three
-        times. It washes out grease, swells seals and spoils desiccant: drain and service the dryer
-        afterwards. Follow the maker.
+        Put in what its label says at the trailer’s supply coupler, couple up and charge: the air
+        carries it through. It strips grease, can swell seals and ruins desiccant, so drain every
+        tank and service the dryer afterwards.
       </Txt>
       <Txt as="small" tone="quiet">
         What was done goes into the visit as a note, and into the record.
