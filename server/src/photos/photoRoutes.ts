@@ -7,7 +7,7 @@ import { ApiError, notFound } from '../http/apiError';
 import { oneAtATime, requireRoom, type Quotas } from '../http/quotas';
 import { READERS, RECORDERS, route, type Route } from '../http/route';
 import { findLog } from '../log/logRow';
-import { wrongWithPhoto } from './picture';
+import { wrongWithPhoto } from '../pictures/picture';
 
 const wrongPhoto = (message: string, field = 'photo') =>
   new ApiError('wrong-shape', message, [{ field, message }]);

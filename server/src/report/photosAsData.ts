@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Db } from '../db/database';
 import { blobs } from '../db/schema';
-import { forPaper } from '../photos/picture';
+import { forPaper } from '../pictures/picture';
 
 /** The photos that a log's facts name, by id, as data of a page; one that cannot be drawn is left out. */
 export async function photosAsData(
