@@ -1,10 +1,11 @@
+import { photoIdOf } from '@keen-bleed/contract/photo-name';
+import { aPhoto } from '../../server/src/test/aPhoto';
 import type { Me, RunFact, VisitFact } from '@keen-bleed/contract';
 import type { FoldedLog, NewFact } from '@keen-bleed/core';
 import * as core from '@keen-bleed/core';
 import 'fake-indexeddb/auto';
 import { IDBFactory, IDBObjectStore } from 'fake-indexeddb';
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { v7 as uuidv7 } from 'uuid';
 import type * as Database from '../../app/src/store/database';
 import type * as Kept from '../../app/src/store/kept';
 import type * as Logs from '../../app/src/store/logs';
@@ -238,10 +239,11 @@ export class Phone {
 
   /** Keeps a picture on the phone, as the screen does before the note that names it. */
   private async photoIn(tab: Tab): Promise<string> {
-    const id = uuidv7();
-    const blob = new Blob([new Uint8Array([0xff, 0xd8, 0xff, this.pressed % 256])], {
-      type: 'image/jpeg',
-    });
+    // What stands behind a picture's end is not drawn, and makes it another.
+    const told = [this.pressed % 256, this.pressed >> 8];
+    const bytes = Buffer.concat([await aPhoto(), Buffer.from(told)]);
+    const id = photoIdOf(this.logId, bytes);
+    const blob = new Blob([new Uint8Array(bytes)], { type: 'image/jpeg' });
     await (await tab.database.database()).put('blobs', { id, logId: this.logId, blob, sent: 0 });
     return id;
   }
