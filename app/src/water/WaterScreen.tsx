@@ -28,7 +28,7 @@ import { DrainSheet } from './DrainSheet';
 import { DryerPanel } from './DryerPanel';
 import { Iced, Oiled } from './IceAndOil';
 import { useLastDrained } from './useLastDrained';
-import { useWater, type Drain, type Weather } from './useWater';
+import { ROUND_MS, useWater, type Drain, type Weather } from './useWater';
 import { sayDegrees, sayDrained } from './waterWords';
 import { WeatherSheet } from './WeatherSheet';
 
@@ -59,7 +59,8 @@ function Watered({ units, rigId }: { units: readonly Unit[]; rigId: string | nul
   const last = useLastDrained(me.shopId).of(rig.unit.id);
   const { weather, now, round, roundMs } = water;
   // Drained before this round, in one of its own or before a run.
-  const otherMs = last && (roundMs === null || last.atMs < roundMs) ? last.atMs : null;
+  const isBefore = last !== null && (roundMs === null || last.atMs <= roundMs - ROUND_MS);
+  const otherMs = isBefore ? last.atMs : null;
   const beforeMs = water.beforeMs === null ? otherMs : Math.max(water.beforeMs, otherMs ?? 0);
   // Eight hours for each day since; a day where nobody wrote down when.
   const usualHours =

@@ -45,7 +45,7 @@ export interface Water {
 }
 
 /** A round lasts no longer than this: what was drained before is the one before, ms. */
-const ROUND_MS = 6 * 3_600_000;
+export const ROUND_MS = 6 * 3_600_000;
 /** A usual compressor at a fast idle [common practice, no source]. */
 const USUAL_SCFM = 14;
 const BUILD_UP_PSI = 15;
