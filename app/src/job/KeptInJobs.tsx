@@ -158,6 +158,8 @@ interface Proven {
 /** Keeps retests in their job, each once, however often it is asked; gives what is wrong, or null. */
 function oneAtOnce() {
   let isKeeping = false;
+  // The screen hears of an entry a moment after it is kept: what it still takes for open then is not kept again.
+  const kept = new Set<string>();
   return async (
     who: Writer,
     jobId: string,
@@ -169,6 +171,7 @@ function oneAtOnce() {
     isKeeping = true;
     try {
       for (const { owed, came } of open) {
+        if (kept.has(owed.id)) continue;
         const problem = await recordIn(who, jobId, {
           kind: 'retested',
           owedId: owed.id,
@@ -179,6 +182,7 @@ function oneAtOnce() {
           readings: came.readings,
         });
         if (problem) return problem;
+        kept.add(owed.id);
       }
       return null;
     } catch {
